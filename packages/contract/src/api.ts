@@ -1,0 +1,314 @@
+import type { Drift, Facet, Fingerprint, Finding, PaletteColour, Slot, Style, TextPart, Ticket } from '@zinc/core';
+import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
+import { capabilitiesSchema } from './press.ts';
+
+/** Shapes of the API. The OpenAPI document, the server's checks and the web application's types all come from here. */
+export const ROLES = ['lead', 'designer', 'reviewer'] as const;
+export type Role = (typeof ROLES)[number];
+
+const id = (): ReturnType<typeof uuid> => uuid();
+const uuid = () => string().matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/, 'wanted an id').required();
+const sha = () =>
+  string()
+    .matches(/^[0-9a-f]{64}$/, 'wanted a SHA-256')
+    .required();
+const text = (most: number, name: string) => string().trim().max(most, `${name} may have at most ${most} characters`);
+const percent = (name: string) =>
+  number().integer(`${name} must be a whole percentage`).min(0, `${name} must be 0 or more`).max(100, `${name} must be 100 or less`);
+const facetList = () => array(mixed<Facet>().oneOf(['colour', 'light', 'line', 'texture']).required()).required();
+const isoDate = () => string().matches(/^\d{4}-\d\d-\d\d$/, { message: 'Write the date as YYYY-MM-DD', excludeEmptyString: true });
+
+// --- people
+export const signInSchema = object({ email: text(200, 'The address').required('Write your address'), password: string().max(200).required('Write your password') });
+export const firstLeadSchema = object({
+  name: text(120, 'The name').required('Write your name'),
+  email: text(200, 'The address').email('Write an address such as ines@example.org').required('Write your address'),
+  password: string().min(10, 'The password needs at least 10 characters').max(200).required('Choose a password'),
+  house: text(120, 'The name of the house').required('Name the house'),
+});
+export const personSchema = object({ id: id(), name: string().required(), email: string().required(), role: mixed<Role>().oneOf(ROLES).required() });
+export type Person = InferType<typeof personSchema>;
+export const sessionSchema = object({ person: personSchema.nullable().defined(), houseEmpty: boolean().required(), houseName: string().nullable().defined() });
+export type Session = InferType<typeof sessionSchema>;
+
+// --- house
+export const brandSchema = object({
+  id: id(),
+  name: string().required(),
+  allowedDrift: number().required(),
+  avoid: array(string().required()).required(),
+  colours: array(
+    object({ name: string().required(), role: string().required(), hex: string().required(), never: boolean().required(), tolerance: number().required() }),
+  ).required(),
+});
+export const pressSchema = object({
+  id: id(),
+  name: string().required(),
+  state: string().oneOf(['idle', 'busy', 'gone']).required(),
+  capabilities: capabilitiesSchema.nullable().defined(),
+  secondsPerImage: number().nullable().defined(),
+  waiting: number().required(),
+});
+export const formatSchema = object({ id: id(), name: string().required(), width: number().required(), height: number().required() });
+export const campaignSchema = object({ id: id(), name: string().required() });
+export const houseSchema = object({
+  name: string().required(),
+  brand: brandSchema.nullable().defined(),
+  campaigns: array(campaignSchema).required(),
+  formats: array(formatSchema).required(),
+  presses: array(pressSchema).required(),
+  people: array(personSchema).required(),
+});
+export type House = InferType<typeof houseSchema>;
+export type Brand = InferType<typeof brandSchema>;
+export type Press = InferType<typeof pressSchema>;
+export type Format = InferType<typeof formatSchema>;
+
+// --- shelf
+export const pictureSchema = object({ sha256: sha(), width: number().required(), height: number().required() });
+export const referenceSchema = object({
+  id: id(),
+  name: string().required(),
+  shelf: string().required(),
+  credit: string().defined(),
+  licence: string().defined(),
+  licenceEnds: string().nullable().defined(),
+  state: string().oneOf(['in use', 'rests', 'put away']).required(),
+  picture: pictureSchema.required(),
+  fingerprint: mixed<Fingerprint>().required(),
+  grade: number().nullable().defined(),
+  revision: number().required(),
+  addedAt: string().required(),
+  addedBy: string().required(),
+});
+export type Reference = InferType<typeof referenceSchema>;
+export const referencePatchSchema = object({
+  name: text(120, 'The name').min(1, 'The name cannot be empty'),
+  shelf: text(80, 'The shelf').min(1, 'The shelf needs a name'),
+  credit: text(200, 'The credit'),
+  licence: text(200, 'The licence'),
+  licenceEnds: isoDate().nullable(),
+  state: string().oneOf(['in use', 'rests', 'put away']),
+  grade: number().integer().min(0, 'Grades go from 0 to 9').max(9, 'Grades go from 0 to 9').nullable(),
+}).noUnknown('Got a field this has not');
+
+// --- looks
+export const lookSourceSchema = object({
+  kind: string().oneOf(['reference', 'palette']).required(),
+  id: string().required(),
+  name: string().max(120).required(),
+  sha256: string().nullable().defined(),
+  parts: number()
+    .typeError('Parts must be a number')
+    .integer('Parts are whole numbers')
+    .min(0, 'Parts cannot be less than 0')
+    .max(99, 'More than 99 parts cannot be told apart')
+    .required('Say how many parts'),
+  facets: facetList(),
+});
+export type LookSource = InferType<typeof lookSourceSchema>;
+const wordsList = () => array(text(80, 'A style word').min(1).required()).max(40, 'At most 40 words').required();
+export const lookVersionInputSchema = object({
+  sources: array(lookSourceSchema)
+    .min(1, 'A look needs at least one source')
+    .max(12, 'A look can have at most 12 sources')
+    .test('some-parts', 'Give at least one source a part', list => !list || list.some(s => s.parts > 0))
+    .required(),
+  strength: percent('The strength').required('Say how strong'),
+  words: wordsList(),
+  avoid: wordsList(),
+  note: text(500, 'The note').defined(),
+});
+export type LookVersionInput = InferType<typeof lookVersionInputSchema>;
+export const lookInputSchema = lookVersionInputSchema.shape({ name: text(120, 'The name').required('Name the look') });
+export const lookVersionSchema = lookVersionInputSchema.shape({
+  version: number().required(),
+  author: string().required(),
+  madeAt: string().required(),
+  style: mixed<Style>().required(),
+  target: mixed<Fingerprint>().nullable().defined(),
+  facets: facetList(),
+});
+export type LookVersion = InferType<typeof lookVersionSchema>;
+export const lookSchema = object({
+  id: id(),
+  name: string().required(),
+  state: string().required(),
+  latest: lookVersionSchema.required(),
+  versions: array(object({ version: number().required(), note: string().defined(), author: string().required(), madeAt: string().required() })).required(),
+});
+export type Look = InferType<typeof lookSchema>;
+
+// --- wording
+export const slotSchema = object({
+  name: string()
+    .matches(/^[a-z][a-zA-Z0-9]{0,30}$/, 'A slot name starts with a small letter and has letters and digits only')
+    .required('Name the slot'),
+  kind: mixed<Slot['kind']>().oneOf(['subject', 'text', 'choice', 'lettering']).required(),
+  choices: array(text(120, 'A choice').min(1).required()),
+  default: text(200, 'The default'),
+});
+export const templateInputSchema = object({
+  name: text(120, 'The name').required('Name the template'),
+  text: text(2000, 'The template').required('The template is empty. Write a sentence with {{subject}} in it.'),
+  avoid: wordsList(),
+  slots: array(slotSchema).max(20).required(),
+});
+export type TemplateInput = InferType<typeof templateInputSchema>;
+export const templateSchema = templateInputSchema.shape({ id: id(), version: number().required(), author: string().required(), madeAt: string().required() });
+export type Template = InferType<typeof templateSchema>;
+export const subjectInputSchema = object({
+  label: text(120, 'The label').required('Give the subject a label'),
+  wording: text(500, 'The wording').required('Give the subject a wording'),
+  avoid: wordsList(),
+});
+export const subjectSchema = subjectInputSchema.shape({ id: id(), picture: pictureSchema.nullable().defined(), revision: number().required() });
+export type Subject = InferType<typeof subjectSchema>;
+export const subjectPasteSchema = object({ text: string().max(100_000, 'The list is longer than 100 000 characters').required('Paste at least one line') });
+
+// --- runs
+export const planSchema = object({
+  name: text(120, 'The name').required('Name the run'),
+  subjectIds: array(id()).min(1, 'Choose at least one subject').max(500).required(),
+  lookIds: array(id()).min(1, 'Choose at least one look').max(8, 'At most 8 looks in one run').required(),
+  templateId: id(),
+  fills: mixed<Record<string, string>>().required(),
+  formatId: id(),
+  takes: number()
+    .typeError('Takes must be a number')
+    .integer('Takes are whole numbers')
+    .min(1, 'A cell needs at least 1 take')
+    .max(12, 'At most 12 takes a cell')
+    .required('Say how many takes'),
+  seedPolicy: string().oneOf(['one', 'subject', 'fresh']).required(),
+  seed: number().integer().min(0).max(4294967295).required(),
+  strength: percent('The strength').nullable().defined(),
+  pressId: id(),
+  struckOut: array(string().required()).required(),
+});
+export type PlanInput = InferType<typeof planSchema>;
+export interface PlannedCell {
+  key: string;
+  row: number;
+  column: number;
+  subjectId: string;
+  lookId: string;
+  struckOut: boolean;
+  text: string;
+  parts: TextPart[];
+  avoid: string[];
+}
+export const planPreviewSchema = object({
+  cells: mixed<PlannedCell[]>().required(),
+  images: number().required(),
+  seconds: number().nullable().defined(),
+  cost: number().required(),
+  findings: mixed<Finding[]>().required(),
+});
+export type PlanPreview = InferType<typeof planPreviewSchema>;
+export const BATCH_STATES = ['waiting', 'running', 'paused', 'done', 'stopped'] as const;
+export const TAKE_STATES = ['waiting', 'painting', 'made', 'failed', 'cancelled'] as const;
+export type TakeState = (typeof TAKE_STATES)[number];
+export const runSchema = object({
+  id: id(),
+  name: string().required(),
+  state: string().oneOf(BATCH_STATES).required(),
+  images: number().required(),
+  made: number().required(),
+  failed: number().required(),
+  kept: number().required(),
+  decided: number().required(),
+  startedAt: string().required(),
+  startedBy: string().required(),
+  cover: array(string().required()).required(),
+  waitingFor: string().nullable().defined(),
+});
+export type Run = InferType<typeof runSchema>;
+export const VERDICTS = ['keep', 'keepOnceMended', 'hold', 'drop'] as const;
+export type Verdict = (typeof VERDICTS)[number];
+export const REASONS = ['off palette', 'light', 'line', 'texture', 'wrong subject', 'stray part', 'lettering', 'crop'] as const;
+export const decisionSchema = object({
+  id: id(),
+  proofId: id(),
+  verdict: mixed<Verdict>().oneOf(VERDICTS).nullable().defined(),
+  grade: number().nullable().defined(),
+  reasons: array(string().required()).required(),
+  note: string().defined(),
+  person: string().required(),
+  at: string().required(),
+});
+export type Decision = InferType<typeof decisionSchema>;
+export const decisionInputSchema = object({
+  id: id(),
+  proofId: id(),
+  verdict: mixed<Verdict>().oneOf(VERDICTS, 'The verdict must be keep, keepOnceMended, hold or drop').nullable().defined(),
+  grade: number().integer('Grades are whole numbers').min(0, 'Grades go from 0 to 9').max(9, 'Grades go from 0 to 9').nullable().defined(),
+  reasons: array(string().oneOf(REASONS).required()).max(REASONS.length).required(),
+  note: text(1000, 'The note').defined(),
+});
+export type DecisionInput = InferType<typeof decisionInputSchema>;
+export interface ProofView {
+  id: string;
+  pictureSha: string;
+  width: number;
+  height: number;
+  drift: Drift | null;
+  decision: Decision | null;
+  seed: number;
+  ticketHash: string;
+}
+export interface TakeView {
+  id: string;
+  take: number;
+  seed: number;
+  state: TakeState;
+  problem: string | null;
+  attempts: number;
+  proof: ProofView | null;
+}
+export interface CellView {
+  key: string;
+  row: number;
+  column: number;
+  subject: { id: string; label: string };
+  look: { id: string; name: string; version: number };
+  text: string;
+  takes: TakeView[];
+}
+export const runDetailSchema = object({
+  run: runSchema.required(),
+  allowedDrift: number().required(),
+  facets: facetList(),
+  format: object({ name: string().required(), width: number().required(), height: number().required() }).required(),
+  cells: mixed<CellView[]>().required(),
+  leftOut: array(string().required()).required(),
+});
+export type RunDetail = InferType<typeof runDetailSchema>;
+export const proofSchema = object({
+  id: id(),
+  runId: id(),
+  runName: string().required(),
+  cellKey: string().required(),
+  take: number().required(),
+  subjectLabel: string().required(),
+  pictureSha: sha(),
+  pixelHash: sha(),
+  width: number().required(),
+  height: number().required(),
+  ticket: mixed<Ticket>().required(),
+  ticketHash: sha(),
+  drift: mixed<Drift>().nullable().defined(),
+  targetPalette: mixed<PaletteColour[]>().required(),
+  sources: array(lookSourceSchema).required(),
+  decisions: array(decisionSchema).required(),
+  madeAt: string().required(),
+  original: pictureSchema.nullable().defined(),
+});
+export type Proof = InferType<typeof proofSchema>;
+export const remakeSchema = object({ same: boolean().required(), pixelHash: sha(), expected: sha(), seconds: number().required() });
+export type Remake = InferType<typeof remakeSchema>;
+export const exportInputSchema = object({
+  verdicts: array(mixed<Verdict>().oneOf(VERDICTS).required()).min(1, 'Say which verdicts to export').required(),
+  naming: text(120, 'The naming rule').required('Write a naming rule'),
+});
+export const messageSchema = object({ message: string().required() });

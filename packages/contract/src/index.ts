@@ -1,0 +1,4 @@
+export * from './problems.ts';
+export * from './press.ts';
+export * from './api.ts';
+export { ValidationError, type AnySchema, type ObjectSchema } from 'yup';

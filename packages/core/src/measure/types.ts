@@ -1,0 +1,72 @@
+import type { Lab } from '../image/types.ts';
+
+/** Version of the measuring code. Fingerprints of different versions are never compared. */
+export const MEASURE_VERSION = 1;
+
+/** The four sides of a style. */
+export const FACETS = ['colour', 'light', 'line', 'texture'] as const;
+export type Facet = (typeof FACETS)[number];
+
+/** One colour of a palette with the share of area it covers (shares of a palette sum to 1). */
+export interface PaletteColour extends Lab {
+  share: number;
+}
+
+/** What was measured of a picture's style. All lengths are in pixels of a copy whose long side is 512. */
+export interface Fingerprint {
+  measure: number;
+  colour: {
+    /** Up to 8 colours from dark to light; antialiased edge pixels are left out. */
+    palette: PaletteColour[];
+    /** exp(entropy of the shares): how many inks the picture seems to use, 1–8. */
+    inks: number;
+    /** 9 quantiles of OKLab chroma. */
+    chroma: number[];
+    /** Share of chroma in 12 hue sectors, from hue 0; sums to 1, or all 0 for a grey picture. */
+    hue: number[];
+    /** Mean of a + b: positive is warm. */
+    warmth: number;
+  };
+  light: {
+    /** 17 quantiles of lightness, dark to light. */
+    tone: number[];
+    /** Lightness range between the 1st and 15th of those quantiles. */
+    contrast: number;
+    /** Share of area in the lightest large colour, when that is light (L > 0.75). */
+    paper: number;
+    /** Share of pixels outside the middle half of the range. */
+    bimodality: number;
+  };
+  line: {
+    /** Share of pixels on a clear edge. */
+    edge: number;
+    /** Mean gradient on those edges. */
+    sharpness: number;
+    /** Amount of thin dark lines and of thin light lines. */
+    dark: number;
+    light: number;
+    /** Mean width of the thin lines. */
+    width: number;
+    /** How far a long edge wanders within a few pixels, 0–1. */
+    raggedness: number;
+    /** Local coherence of direction, 0–1. */
+    coherence: number;
+    /** Main direction in radians, −π/2 to π/2, and how strongly the picture agrees on it, 0–1. */
+    direction: number;
+    agreement: number;
+  };
+  texture: {
+    /** Share of pixels with hardly any gradient; share with a soft one. */
+    flatness: number;
+    softness: number;
+    /** RMS lightness in six octaves, fine to coarse; RMS chroma in three. */
+    bands: number[];
+    chromaBands: number[];
+    /** Median fine deviation away from edges. */
+    grain: number;
+    /** How much darker the rims of soft regions are than their insides, −1 to 1. */
+    rim: number;
+    /** Periodic texture: share of tiles that repeat, their period, direction, and dots (1) or lines (0). */
+    period: { share: number; length: number; angle: number; dots: number };
+  };
+}

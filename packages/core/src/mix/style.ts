@@ -1,0 +1,53 @@
+import type { Facet, PaletteColour } from '../measure/types.ts';
+
+/** Version of the code that turns fingerprints into styles and mixes them. */
+export const MIXER_VERSION = 1;
+
+/**
+ * A resolved way to paint. Amounts are 0–1; lengths are in units of picture size ÷ 512; angles in radians.
+ * An empty palette means that the content keeps its own colours.
+ */
+export interface Style {
+  palette: PaletteColour[];
+  /** 17 lightness quantiles to move towards; empty when light is left alone. */
+  tone: number[];
+  amounts: StyleAmounts;
+}
+
+/** Every number of a style, with the facet that owns it and the range it may take. */
+export const STYLE_FIELDS = {
+  paletteAmount: { facet: 'colour', from: 0, to: 1, neutral: 1 },
+  shareAmount: { facet: 'colour', from: 0, to: 1, neutral: 0.3 },
+  hueKeep: { facet: 'colour', from: 0, to: 1, neutral: 0.8 },
+  toneAmount: { facet: 'light', from: 0, to: 1, neutral: 0 },
+  outline: { facet: 'line', from: 0, to: 1, neutral: 0 },
+  outlineWidth: { facet: 'line', from: 0.6, to: 4, neutral: 1.5, owner: 'outline' },
+  outlineRag: { facet: 'line', from: 0, to: 1, neutral: 0, owner: 'outline' },
+  lightLines: { facet: 'line', from: 0, to: 1, neutral: 0 },
+  edgeKeep: { facet: 'line', from: 0, to: 1, neutral: 0 },
+  hatch: { facet: 'line', from: 0, to: 1, neutral: 0 },
+  hatchGap: { facet: 'line', from: 2.5, to: 12, neutral: 5, owner: 'hatch' },
+  hatchAngle: { facet: 'line', from: -1.5708, to: 1.5708, neutral: 0.7, owner: 'hatch' },
+  hatchFollow: { facet: 'line', from: 0, to: 1, neutral: 0.6, owner: 'hatch' },
+  cross: { facet: 'line', from: 0, to: 1, neutral: 0, owner: 'hatch' },
+  carve: { facet: 'line', from: 0, to: 1, neutral: 0 },
+  carveGap: { facet: 'line', from: 3, to: 14, neutral: 6, owner: 'carve' },
+  flat: { facet: 'texture', from: 0, to: 1, neutral: 0 },
+  smooth: { facet: 'texture', from: 0, to: 6, neutral: 0 },
+  brush: { facet: 'texture', from: 0, to: 1, neutral: 0 },
+  brushSize: { facet: 'texture', from: 3, to: 16, neutral: 7, owner: 'brush' },
+  brushLength: { facet: 'texture', from: 2, to: 10, neutral: 5, owner: 'brush' },
+  bristle: { facet: 'texture', from: 0, to: 1, neutral: 0.5, owner: 'brush' },
+  wash: { facet: 'texture', from: 0, to: 1, neutral: 0 },
+  washEdge: { facet: 'texture', from: 0, to: 1, neutral: 0.5, owner: 'wash' },
+  grain: { facet: 'texture', from: 0, to: 1, neutral: 0 },
+} as const satisfies Record<string, { facet: Facet; from: number; to: number; neutral: number; owner?: string }>;
+
+export type StyleField = keyof typeof STYLE_FIELDS;
+export type StyleAmounts = Record<StyleField, number>;
+
+/** A style that changes nothing: the content's own colours, tone and surface. */
+export function neutralStyle(): Style {
+  const amounts = Object.fromEntries(Object.entries(STYLE_FIELDS).map(([k, f]) => [k, f.neutral])) as StyleAmounts;
+  return { palette: [], tone: [], amounts };
+}

@@ -1,0 +1,185 @@
+import type { Cell, ExpandedPlan, Plan } from './expand.ts';
+
+/** Something about a plan that should be seen before anything is made. `must` findings stop the run until they are settled. */
+export interface Finding {
+  code:
+    | 'notDrawn'
+    | 'drawnAs'
+    | 'fewerCells'
+    | 'pictureTooSmall'
+    | 'sourceTooSmall'
+    | 'licenceEnded'
+    | 'licenceEnds'
+    | 'sameText'
+    | 'templateFault'
+    | 'pressGone'
+    | 'modifierNotDrawn';
+  severity: 'must' | 'note';
+  message: string;
+  cells: string[];
+  mend?: { action: 'strikeOut' | 'openReference' | 'openWording' | 'restore'; label: string; subjectId?: string; referenceId?: string };
+}
+
+/** What preflight is told about the world; it reads no clock and asks nobody. */
+export interface PreflightFacts {
+  /** Today as YYYY-MM-DD. */
+  today: string;
+  /** What the press says of each cell, by key; null when the press cannot be asked. */
+  checks: Record<string, { verdict: 'drawable' | 'drawnAs' | 'notDrawn'; as?: string; detail?: string; ignored?: string[] }> | null;
+  subjects: { id: string; label: string; picture: { width: number; height: number } | null }[];
+  format: { width: number; height: number };
+  sources: { referenceId: string; name: string; lookId: string; width: number; height: number; licenceEnds: string | null }[];
+  templateFaults: string[];
+}
+
+const SOURCE_SIDE = 400;
+const SOON_DAYS = 14;
+
+/** Every finding of a plan, those that must be settled first. */
+export function preflight(plan: Plan, expanded: ExpandedPlan, facts: PreflightFacts): Finding[] {
+  const live = expanded.cells.filter(c => !c.struckOut);
+  const findings: Finding[] = [
+    ...facts.templateFaults.map(
+      (message): Finding => ({ code: 'templateFault', severity: 'must', message, cells: live.map(c => c.key), mend: { action: 'openWording', label: 'Mend the wording' } }),
+    ),
+    ...checkDrawable(plan, live, facts),
+    ...checkMissingCells(expanded, facts),
+    ...checkPictures(live, facts),
+    ...checkSources(live, facts),
+    ...checkSameTexts(live, facts),
+  ];
+  return findings.sort((p, q) => (p.severity === q.severity ? 0 : p.severity === 'must' ? -1 : 1));
+}
+
+function labelOf(facts: PreflightFacts, id: string): string {
+  return facts.subjects.find(s => s.id === id)?.label ?? id;
+}
+
+function checkDrawable(plan: Plan, live: Cell[], facts: PreflightFacts): Finding[] {
+  if (!facts.checks)
+    return [{ code: 'pressGone', severity: 'note', message: 'The press does not answer, so nobody can say what it would draw. The run would wait until it is back.', cells: [] }];
+  const findings: Finding[] = [];
+  for (const subjectId of plan.subjectIds) {
+    const cells = live.filter(c => c.subjectId === subjectId);
+    const said = cells.map(c => facts.checks![c.key]).find(Boolean);
+    if (!said) continue;
+    const label = labelOf(facts, subjectId);
+    const keys = cells.map(c => c.key);
+    const images = cells.reduce((sum, c) => sum + c.tickets.length, 0);
+    if (said.verdict === 'notDrawn')
+      findings.push({
+        code: 'notDrawn',
+        severity: 'must',
+        message: `${label}: the press cannot draw it, and it has no picture of its own. ${images} ${images === 1 ? 'image' : 'images'} would fail.`,
+        cells: keys,
+        mend: { action: 'strikeOut', label: 'Leave it out', subjectId },
+      });
+    else if (said.verdict === 'drawnAs')
+      findings.push({ code: 'drawnAs', severity: 'note', message: `${label} would be drawn as “${said.as}”. Give it another wording if that is not meant.`, cells: keys });
+    if (said.ignored && said.ignored.length > 0)
+      findings.push({ code: 'modifierNotDrawn', severity: 'note', message: `${label}: the press does not draw ${said.ignored.map(w => `“${w}”`).join(', ')}.`, cells: keys });
+  }
+  return mergeAlike(findings);
+}
+
+/** The same unheard words for many subjects are one finding, not many. */
+function mergeAlike(findings: Finding[]): Finding[] {
+  const out: Finding[] = [];
+  const byWords = new Map<string, Finding[]>();
+  for (const f of findings) {
+    if (f.code !== 'modifierNotDrawn') {
+      out.push(f);
+      continue;
+    }
+    const words = f.message.slice(f.message.indexOf(':') + 1);
+    byWords.set(words, [...(byWords.get(words) ?? []), f]);
+  }
+  for (const [words, alike] of byWords)
+    out.push(alike.length === 1 ? alike[0] : { ...alike[0], message: `${alike.length} subjects:${words}`, cells: alike.flatMap(f => f.cells) });
+  return out;
+}
+
+function checkMissingCells(expanded: ExpandedPlan, facts: PreflightFacts): Finding[] {
+  const bySubject = new Map<string, Cell[]>();
+  for (const c of expanded.cells) bySubject.set(c.subjectId, [...(bySubject.get(c.subjectId) ?? []), c]);
+  const without = [...bySubject].filter(([, cells]) => cells.every(c => c.struckOut)).map(([id]) => id);
+  if (without.length === 0) return [];
+  const names = without.map(id => labelOf(facts, id)).join(', ');
+  const many = bySubject.size;
+  return [
+    {
+      code: 'fewerCells',
+      severity: 'note',
+      message: `${many - without.length} of ${many} subjects will be made; left out: ${names}.`,
+      cells: expanded.cells.filter(c => without.includes(c.subjectId)).map(c => c.key),
+      mend: { action: 'restore', label: 'Take them back in' },
+    },
+  ];
+}
+
+function checkPictures(live: Cell[], facts: PreflightFacts): Finding[] {
+  const findings: Finding[] = [];
+  for (const s of facts.subjects) {
+    if (!s.picture) continue;
+    const cells = live.filter(c => c.subjectId === s.id);
+    if (cells.length === 0) continue;
+    const scale = Math.max(facts.format.width / s.picture.width, facts.format.height / s.picture.height);
+    if (scale > 1.5)
+      findings.push({
+        code: 'pictureTooSmall',
+        severity: 'note',
+        message: `${s.label}: its picture is ${s.picture.width} × ${s.picture.height} and would be enlarged ${scale.toFixed(1)} times. Bring a larger one for clean edges.`,
+        cells: cells.map(c => c.key),
+      });
+  }
+  return findings;
+}
+
+function checkSources(live: Cell[], facts: PreflightFacts): Finding[] {
+  const findings: Finding[] = [];
+  const seen = new Set<string>();
+  for (const source of facts.sources) {
+    const cells = live.filter(c => c.lookId === source.lookId).map(c => c.key);
+    if (cells.length === 0 || seen.has(source.referenceId)) continue;
+    seen.add(source.referenceId);
+    const mend = { action: 'openReference' as const, label: 'See the reference', referenceId: source.referenceId };
+    if (Math.min(source.width, source.height) < SOURCE_SIDE)
+      findings.push({
+        code: 'sourceTooSmall',
+        severity: 'note',
+        message: `${source.name}, a source of the look, is only ${source.width} × ${source.height}; below ${SOURCE_SIDE} its line and texture are not measured well.`,
+        cells,
+        mend,
+      });
+    if (!source.licenceEnds) continue;
+    const days = daysBetween(facts.today, source.licenceEnds);
+    if (days < 0) findings.push({ code: 'licenceEnded', severity: 'must', message: `The licence of ${source.name} ended on ${writtenDate(source.licenceEnds)}. Renew it, or leave it out of the look.`, cells, mend });
+    else if (days <= SOON_DAYS) findings.push({ code: 'licenceEnds', severity: 'note', message: `${source.name} may be used until ${writtenDate(source.licenceEnds)}.`, cells, mend });
+  }
+  return findings;
+}
+
+function checkSameTexts(live: Cell[], facts: PreflightFacts): Finding[] {
+  const byText = new Map<string, Cell[]>();
+  for (const c of live) byText.set(`${c.lookId} ${c.text}`, [...(byText.get(`${c.lookId} ${c.text}`) ?? []), c]);
+  return [...byText.values()]
+    .filter(cells => new Set(cells.map(c => c.subjectId)).size > 1 && !cells.some(c => facts.subjects.find(s => s.id === c.subjectId)?.picture))
+    .map(cells => ({
+      code: 'sameText' as const,
+      severity: 'note' as const,
+      message: `${cells.map(c => labelOf(facts, c.subjectId)).join(' and ')} have the same final text.`,
+      cells: cells.map(c => c.key),
+    }));
+}
+
+function daysBetween(from: string, to: string): number {
+  return Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / 86_400_000);
+}
+
+const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
+
+/** A date as people write it, such as 5 December 2026, from YYYY-MM-DD. */
+export function writtenDate(date: string): string {
+  const [y, m, d] = date.split('-').map(Number);
+  return `${d} ${MONTHS[m - 1]} ${y}`;
+}

@@ -1,0 +1,11 @@
+import type { Random } from '@zinc/core/number/random';
+import type { Canvas } from '../canvas/canvas.ts';
+
+/** One thing the press can draw: words that name it (first the plain one) and how it is drawn. */
+export interface DrawnSubject {
+  name: string;
+  words: string[];
+  /** Flat artwork: laid colours are kept as they are, no lamp. */
+  unlit?: boolean;
+  draw(canvas: Canvas, random: Random, seed: number): void;
+}
