@@ -1,4 +1,4 @@
-import type { Drift, Facet, Fingerprint, Finding, PaletteColour, Slot, Style, TextPart, Ticket } from '@zinc/core';
+import type { Drift, Facet, Fingerprint, Finding, PaletteColour, SeedPolicy, Slot, Style, TextPart, Ticket } from '@zinc/core';
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
 import { capabilitiesSchema } from './press.ts';
 
@@ -6,8 +6,7 @@ import { capabilitiesSchema } from './press.ts';
 export const ROLES = ['lead', 'designer', 'reviewer'] as const;
 export type Role = (typeof ROLES)[number];
 
-const id = (): ReturnType<typeof uuid> => uuid();
-const uuid = () => string().matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/, 'wanted an id').required();
+const id = () => string().matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/, 'wanted an id').required();
 const sha = () =>
   string()
     .matches(/^[0-9a-f]{64}$/, 'wanted a SHA-256')
@@ -63,8 +62,11 @@ export type House = InferType<typeof houseSchema>;
 export type Brand = InferType<typeof brandSchema>;
 export type Press = InferType<typeof pressSchema>;
 export type Format = InferType<typeof formatSchema>;
+export type Campaign = InferType<typeof campaignSchema>;
 
 // --- shelf
+export const SHELF_STATES = ['in use', 'rests', 'put away'] as const;
+export type ShelfState = (typeof SHELF_STATES)[number];
 export const pictureSchema = object({ sha256: sha(), width: number().required(), height: number().required() });
 export const referenceSchema = object({
   id: id(),
@@ -73,7 +75,7 @@ export const referenceSchema = object({
   credit: string().defined(),
   licence: string().defined(),
   licenceEnds: string().nullable().defined(),
-  state: string().oneOf(['in use', 'rests', 'put away']).required(),
+  state: mixed<ShelfState>().oneOf(SHELF_STATES).required(),
   picture: pictureSchema.required(),
   fingerprint: mixed<Fingerprint>().required(),
   grade: number().nullable().defined(),
@@ -88,13 +90,13 @@ export const referencePatchSchema = object({
   credit: text(200, 'The credit'),
   licence: text(200, 'The licence'),
   licenceEnds: isoDate().nullable(),
-  state: string().oneOf(['in use', 'rests', 'put away']),
+  state: mixed<ShelfState>().oneOf(SHELF_STATES),
   grade: number().integer().min(0, 'Grades go from 0 to 9').max(9, 'Grades go from 0 to 9').nullable(),
 }).noUnknown('Got a field this has not');
 
 // --- looks
 export const lookSourceSchema = object({
-  kind: string().oneOf(['reference', 'palette']).required(),
+  kind: mixed<'reference' | 'palette'>().oneOf(['reference', 'palette']).required(),
   id: string().required(),
   name: string().max(120).required(),
   sha256: string().nullable().defined(),
@@ -180,7 +182,7 @@ export const planSchema = object({
     .min(1, 'A cell needs at least 1 take')
     .max(12, 'At most 12 takes a cell')
     .required('Say how many takes'),
-  seedPolicy: string().oneOf(['one', 'subject', 'fresh']).required(),
+  seedPolicy: mixed<SeedPolicy>().oneOf(['one', 'subject', 'fresh']).required(),
   seed: number().integer().min(0).max(4294967295).required(),
   strength: percent('The strength').nullable().defined(),
   pressId: id(),
@@ -207,12 +209,13 @@ export const planPreviewSchema = object({
 });
 export type PlanPreview = InferType<typeof planPreviewSchema>;
 export const BATCH_STATES = ['waiting', 'running', 'paused', 'done', 'stopped'] as const;
+export type BatchState = (typeof BATCH_STATES)[number];
 export const TAKE_STATES = ['waiting', 'painting', 'made', 'failed', 'cancelled'] as const;
 export type TakeState = (typeof TAKE_STATES)[number];
 export const runSchema = object({
   id: id(),
   name: string().required(),
-  state: string().oneOf(BATCH_STATES).required(),
+  state: mixed<BatchState>().oneOf(BATCH_STATES).required(),
   images: number().required(),
   made: number().required(),
   failed: number().required(),

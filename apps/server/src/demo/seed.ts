@@ -1,0 +1,132 @@
+import { randomFor } from '@zinc/core/number/random';
+import { eq } from 'drizzle-orm';
+import sharp from 'sharp';
+import { uuidv7 } from 'uuidv7';
+import type { LookVersionInput, Verdict } from '@zinc/contract';
+import type { Facet } from '@zinc/core';
+import type { Context } from '../context.ts';
+import { events } from '../house/eventTables.ts';
+import { nameHouse } from '../house/service.ts';
+import { brandColours, brands, campaigns, formats, presses } from '../house/tables.ts';
+import { createLook } from '../mix/service.ts';
+import { addPerson, isHouseEmpty } from '../people/service.ts';
+import { people } from '../people/tables.ts';
+import { decisions } from '../review/tables.ts';
+import { describeRun } from '../runs/service.ts';
+import { startRun } from '../runs/starting.ts';
+import { addReference } from '../shelf/routes.ts';
+import { takeInPicture } from '../shelf/pictures.ts';
+import { createTemplate, pasteSubjects } from '../wording/service.ts';
+import { DEMO_PEOPLE, DEMO_SUBJECTS } from './facts.ts';
+import { demoReferences } from './references/index.ts';
+
+const ALL: Facet[] = ['colour', 'light', 'line', 'texture'];
+const DAY = 86_400_000;
+
+/** Fills an empty house with the demo house, and sees to it that the demo run gets its decisions once it is made. */
+export async function keepDemoHouse(context: Context): Promise<void> {
+  if (await isHouseEmpty(context)) await seedHouse(context);
+  void reviewWhenDone(context).catch(error => context.log.warn({ err: error as Error }, 'the demo run could not be reviewed'));
+}
+
+async function seedHouse(context: Context): Promise<void> {
+  const { db } = context;
+  context.log.info('the house is empty; the demo house is being set up');
+  const ids: string[] = [];
+  await db.transaction(async tx => {
+    await nameHouse(tx, 'Marrow & Vane');
+    for (const p of DEMO_PEOPLE) ids.push((await addPerson(tx, p.name, p.email, p.role, p.password)).id);
+    const brandId = uuidv7();
+    await tx.insert(brands).values({ id: brandId, name: 'Marrow & Vane', allowedDrift: 0.4, avoid: ['lettering', 'violet'] });
+    const colours = [
+      { name: 'Soot', role: 'line', hex: '#23262b', never: false, tolerance: 6 },
+      { name: 'Chalk', role: 'ground', hex: '#f3eee2', never: false, tolerance: 4 },
+      { name: 'Beet', role: 'lead', hex: '#8e2a4b', never: false, tolerance: 6 },
+      { name: 'Brine', role: 'second', hex: '#5f7f6b', never: false, tolerance: 6 },
+      { name: "The rival's violet", role: 'never', hex: '#6a3fb5', never: true, tolerance: 9 },
+    ];
+    await tx.insert(brandColours).values(colours.map((c, position) => ({ ...c, id: uuidv7(), brandId, position })));
+    const names = ['First Frost catalogue', 'Market Saturdays', 'Growing calendar', 'Stall photographs'];
+    await tx.insert(campaigns).values(names.map(name => ({ id: uuidv7(), brandId, name })));
+  });
+  const [lead, , ruta] = ids;
+  const kept = new Map<string, string>();
+  await Promise.all(
+    demoReferences().map(async r => {
+      const png = await sharp(Buffer.from(r.svg)).png().toBuffer();
+      const picture = await takeInPicture(context, `${r.name}.png`, png);
+      const ends = r.licenceDays === null ? null : new Date(Date.now() + r.licenceDays * DAY).toISOString().slice(0, 10);
+      await addReference(context, ruta, picture.sha256, { name: r.name, shelf: r.shelf, credit: r.credit, licence: r.licence, licenceEnds: ends });
+      kept.set(r.name, picture.sha256);
+    }),
+  );
+  const source = (name: string, parts: number, facets: Facet[]): LookVersionInput['sources'][number] => ({ kind: 'reference', id: name, name, sha256: kept.get(name)!, parts, facets });
+  const palette: LookVersionInput['sources'][number] = { kind: 'palette', id: 'brand', name: 'Brand palette', sha256: null, parts: 1, facets: ['colour'] };
+  const look = (name: string, input: Omit<LookVersionInput, 'note'>, note: string): Promise<string> => createLook(context, name, { ...input, note }, lead);
+  const block = await look(
+    'Block & Brine',
+    { sources: [source('Furrow block', 3, ['light', 'line', 'texture']), source('Hedge block', 1, ['line', 'texture']), palette], strength: 92, words: ['cut block', 'hand inked'], avoid: ['shading'] },
+    'The block print of the archive in our own four colours.',
+  );
+  await look('Almanac Wash', { sources: [source('Dye test 4', 2, ALL), source('Dye test 9', 1, ALL)], strength: 85, words: ['diluted pigment'], avoid: ['outline'] }, 'From the two dye tests.');
+  await look('Graver', { sources: [source('Seed scales', 2, ['light', 'line', 'texture']), source('Two bulbs', 1, ['line']), palette], strength: 95, words: ['parallel cut lines'], avoid: [] }, 'Fine parallel lines that follow the form.');
+  const template = await createTemplate(
+    context,
+    { name: 'Catalogue, single subject', text: 'A {{subject}}, whole, on plain ground, {{light}} light', avoid: ['hands', 'tableware'], slots: [{ name: 'light', kind: 'choice', choices: ['soft', 'low winter', 'clear morning'], default: 'soft' }] },
+    lead,
+  );
+  const subjectIds = await pasteSubjects(context, DEMO_SUBJECTS, lead);
+  const [format] = await context.db.select().from(formats).where(eq(formats.name, 'Square 512'));
+  const [press] = await context.db.select().from(presses);
+  const plan = {
+    name: 'First Frost, pilot',
+    subjectIds: subjectIds.slice(0, 8),
+    lookIds: [block],
+    templateId: template,
+    fills: {},
+    formatId: format.id,
+    takes: 3,
+    seedPolicy: 'subject' as const,
+    seed: 1907,
+    strength: null,
+    pressId: press.id,
+    struckOut: [],
+  };
+  const runId = await startRun(context, plan, lead);
+  await context.events.add(context.db, 'demoRun', runId, lead);
+}
+
+/** Waits for the demo run to be made and then decides on its proofs as the demo people would; once per house. */
+async function reviewWhenDone(context: Context): Promise<void> {
+  const { db } = context;
+  const [marker] = await db.select().from(events).where(eq(events.kind, 'demoRun')).limit(1);
+  const [reviewed] = await db.select().from(events).where(eq(events.kind, 'demoReviewed')).limit(1);
+  if (!marker?.about || reviewed) return;
+  for (;;) {
+    const detail = await describeRun(context, marker.about);
+    if (detail.run.state === 'done' || detail.run.state === 'stopped') {
+      const staff = await db.select({ id: people.id, email: people.email }).from(people);
+      const who = (email: string): string => staff.find(p => p.email === email)?.id ?? staff[0].id;
+      const random = randomFor(1907, 'demo review');
+      const rows: (typeof decisions.$inferInsert)[] = [];
+      for (const cell of detail.cells)
+        cell.takes.forEach((take, i) => {
+          if (!take.proof) return;
+          // The last two subjects wait for review, so that there is something left to do.
+          if (cell.row >= 6) return;
+          const drift = take.proof.drift?.total ?? 0;
+          const verdict: Verdict = drift > 0.42 ? 'drop' : i === 0 ? 'keep' : random() < 0.35 ? 'hold' : random() < 0.5 ? 'drop' : 'keep';
+          const reasons = verdict === 'drop' ? (drift > 0.42 ? ['off palette'] : ['crop']) : [];
+          const base = { proofId: take.proof.id, figures: take.proof.drift, at: new Date() };
+          rows.push({ ...base, id: uuidv7(), personId: who(DEMO_PEOPLE[3].email), verdict: i === 1 ? 'hold' : verdict, grade: null, reasons: [], note: '' });
+          rows.push({ ...base, id: uuidv7(), personId: who(DEMO_PEOPLE[0].email), verdict, grade: verdict === 'keep' ? 6 + Math.floor(random() * 4) : null, reasons, note: '' });
+        });
+      await db.transaction(async tx => {
+        if (rows.length > 0) await tx.insert(decisions).values(rows);
+        await context.events.add(tx, 'demoReviewed', marker.about, null);
+      });
+      return;
+    }
+    await new Promise(resolve => setTimeout(resolve, 1500).unref());
+  }
+}

@@ -1,0 +1,58 @@
+import { boolean, double, int, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
+import { json, moment, uuid } from '../db/columns.ts';
+import type { Capabilities } from '@zinc/contract';
+
+export const house = mysqlTable('house', {
+  id: int('id').primaryKey(),
+  name: varchar('name', { length: 120 }).notNull(),
+  createdAt: moment('created_at').notNull(),
+});
+
+export const brands = mysqlTable('brands', {
+  id: uuid('id').primaryKey(),
+  name: varchar('name', { length: 120 }).notNull(),
+  allowedDrift: double('allowed_drift').notNull(),
+  avoid: json<string[]>('avoid').notNull(),
+});
+
+export const brandColours = mysqlTable('brand_colours', {
+  id: uuid('id').primaryKey(),
+  brandId: uuid('brand_id')
+    .notNull()
+    .references(() => brands.id, { onDelete: 'cascade' }),
+  name: varchar('name', { length: 60 }).notNull(),
+  role: varchar('role', { length: 20 }).notNull(),
+  hex: varchar('hex', { length: 7 }).notNull(),
+  never: boolean('never').notNull(),
+  tolerance: double('tolerance').notNull(),
+  position: int('position').notNull(),
+});
+
+export const campaigns = mysqlTable('campaigns', {
+  id: uuid('id').primaryKey(),
+  brandId: uuid('brand_id')
+    .notNull()
+    .references(() => brands.id),
+  name: varchar('name', { length: 120 }).notNull(),
+});
+
+export const formats = mysqlTable('formats', {
+  id: uuid('id').primaryKey(),
+  name: varchar('name', { length: 80 }).notNull(),
+  width: int('width').notNull(),
+  height: int('height').notNull(),
+  position: int('position').notNull(),
+});
+
+export const presses = mysqlTable(
+  'presses',
+  {
+    id: uuid('id').primaryKey(),
+    name: varchar('name', { length: 80 }).notNull(),
+    capabilities: json<Capabilities>('capabilities'),
+    secondsPerImage: double('seconds_per_image'),
+    seenAt: moment('seen_at'),
+  },
+  t => [uniqueIndex('presses_name').on(t.name)],
+);
+

@@ -1,0 +1,21 @@
+import { deliverRoutes } from '../deliver/routes.ts';
+import { houseRoutes } from '../house/routes.ts';
+import { lookRoutes } from '../mix/routes.ts';
+import { peopleRoutes } from '../people/routes.ts';
+import { reviewRoutes } from '../review/routes.ts';
+import { runRoutes } from '../runs/routes.ts';
+import { shelfRoutes } from '../shelf/routes.ts';
+import { wordingRoutes } from '../wording/routes.ts';
+import type { Route } from './route.ts';
+
+/** Every route of the API, in the order of the work. */
+export const routes: readonly Route[] = [
+  ...peopleRoutes,
+  ...houseRoutes,
+  ...shelfRoutes,
+  ...lookRoutes,
+  ...wordingRoutes,
+  ...runRoutes,
+  ...reviewRoutes,
+  ...deliverRoutes,
+];

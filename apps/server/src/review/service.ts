@@ -1,0 +1,50 @@
+import type { Decision } from '@zinc/contract';
+import { asc, eq, inArray } from 'drizzle-orm';
+import type { Context } from '../context.ts';
+import { people } from '../people/tables.ts';
+import { decisions } from './tables.ts';
+
+type Row = { d: typeof decisions.$inferSelect; person: string; role: string };
+
+function toDecision({ d, person }: Row): Decision {
+  return { id: d.id, proofId: d.proofId, verdict: d.verdict, grade: d.grade, reasons: d.reasons, note: d.note, person, at: d.at.toISOString() };
+}
+
+/**
+ * What stands for each proof: the newest decision of a lead if there is one, else the newest of anyone. A newest decision without a
+ * verdict means that its person took theirs back.
+ */
+export async function standingDecisions(context: Context, proofIds: string[]): Promise<Map<string, Decision>> {
+  const out = new Map<string, Decision>();
+  if (proofIds.length === 0) return out;
+  const rows = await context.db
+    .select({ d: decisions, person: people.name, role: people.role })
+    .from(decisions)
+    .innerJoin(people, eq(people.id, decisions.personId))
+    .where(inArray(decisions.proofId, proofIds))
+    .orderBy(asc(decisions.seq));
+  const newest = new Map<string, Map<string, Row>>();
+  for (const row of rows) {
+    const ofProof = newest.get(row.d.proofId) ?? new Map<string, Row>();
+    ofProof.set(row.d.personId, row);
+    newest.set(row.d.proofId, ofProof);
+  }
+  for (const [proofId, ofProof] of newest) {
+    const live = [...ofProof.values()].filter(r => r.d.verdict !== null || r.d.grade !== null);
+    const leads = live.filter(r => r.role === 'lead');
+    const from = leads.length > 0 ? leads : live;
+    if (from.length > 0) out.set(proofId, toDecision(from.reduce((p, q) => (q.d.seq > p.d.seq ? q : p))));
+  }
+  return out;
+}
+
+/** Every decision on a proof, oldest first. */
+export async function listDecisions(context: Context, proofId: string): Promise<Decision[]> {
+  const rows = await context.db
+    .select({ d: decisions, person: people.name, role: people.role })
+    .from(decisions)
+    .innerJoin(people, eq(people.id, decisions.personId))
+    .where(eq(decisions.proofId, proofId))
+    .orderBy(asc(decisions.seq));
+  return rows.map(toDecision);
+}

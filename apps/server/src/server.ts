@@ -1,0 +1,59 @@
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import type { Logger } from 'pino';
+import type { Context } from './context.ts';
+import { connect, migrateDatabase } from './db/connect.ts';
+import { keepDemoHouse } from './demo/seed.ts';
+import { createApp } from './http/app.ts';
+import { EventLog } from './house/events.ts';
+import { Maker } from './runs/maker.ts';
+import { PressClient } from './runs/pressClient.ts';
+import type { Settings } from './settings.ts';
+import { PicturePool } from './shelf/picturePool.ts';
+import { FolderPictureStore } from './shelf/pictureStore.ts';
+
+export interface RunningServer {
+  port: number;
+  context: Context;
+  stop(): Promise<void>;
+}
+
+/** Migrates, fills the demo house if it is wanted and the house is empty, and serves. */
+export async function startServer(settings: Settings, log: Logger, webFolder: string | null): Promise<RunningServer> {
+  await migrateDatabase(settings.databaseUrl);
+  const { pool, db } = connect(settings.databaseUrl);
+  const context: Context = {
+    settings,
+    pool,
+    db,
+    log,
+    store: new FolderPictureStore(join(settings.data, 'house')),
+    pictures: new PicturePool(),
+    press: new PressClient(settings.pressUrl, settings.pressToken),
+    events: new EventLog(db, log),
+  };
+  if (settings.demo) await keepDemoHouse(context);
+  await context.events.start();
+  const maker = new Maker(context);
+  maker.start();
+  const server = createServer(createApp(context, webFolder));
+  server.requestTimeout = 120_000;
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(settings.port, '127.0.0.1', resolve);
+  });
+  return {
+    port: (server.address() as AddressInfo).port,
+    context,
+    async stop() {
+      server.close();
+      // Event streams never end by themselves.
+      server.closeAllConnections();
+      await maker.stop();
+      context.events.stop();
+      await context.pictures.close();
+      await pool.end();
+    },
+  };
+}

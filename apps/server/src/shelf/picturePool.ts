@@ -1,0 +1,22 @@
+import { Piscina } from 'piscina';
+import type { IntakeResult, IntakeTask } from './pictureWorker.ts';
+
+/** Decoding and measuring in worker threads, so that requests never wait for a picture. */
+export class PicturePool {
+  private readonly pool: Piscina;
+
+  constructor(threads = 2) {
+    const extension = import.meta.url.endsWith('.ts') ? 'ts' : 'js';
+    // The bundler gives the worker a file beside the server; from sources it lies beside this one.
+    const filename = new URL(`./pictureWorker.${extension}`, import.meta.url).href;
+    this.pool = new Piscina({ filename, minThreads: 1, maxThreads: threads, idleTimeout: 30_000 });
+  }
+
+  run(task: IntakeTask): Promise<IntakeResult> {
+    return this.pool.run(task) as Promise<IntakeResult>;
+  }
+
+  async close(): Promise<void> {
+    await this.pool.destroy();
+  }
+}

@@ -1,0 +1,58 @@
+import { hashPixels, measure, type Fingerprint, type Picture } from '@zinc/core';
+import sharp, { type Metadata } from 'sharp';
+
+sharp.concurrency(1);
+sharp.cache(false);
+
+export const MOST_PIXELS = 80_000_000;
+const WORKING_SIDE = 2048;
+const TYPES = ['jpeg', 'png', 'webp', 'avif', 'tiff', 'svg'];
+const EXTENSIONS: Record<string, string> = { jpg: 'jpeg', jpeg: 'jpeg', png: 'png', webp: 'webp', avif: 'avif', tif: 'tiff', tiff: 'tiff', svg: 'svg' };
+
+export type IntakeTask = { kind: 'intake'; name: string; bytes: Uint8Array } | { kind: 'proof'; bytes: Uint8Array };
+export type IntakeResult =
+  | { ok: true; type: string; width: number; height: number; working: Uint8Array; fingerprint: Fingerprint; pixelHash: string }
+  | { ok: false; reason: string };
+
+async function decode(bytes: Uint8Array, side: number | null): Promise<Picture> {
+  let image = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'warning', density: 144 }).rotate().toColourspace('srgb');
+  if (side) image = image.resize({ width: side, height: side, fit: 'inside', withoutEnlargement: true });
+  const { data, info } = await image.ensureAlpha().raw({ depth: 'uchar' }).toBuffer({ resolveWithObject: true });
+  return { width: info.width, height: info.height, data: new Uint8ClampedArray(data.buffer, data.byteOffset, data.byteLength) };
+}
+
+/** Says what is wrong with a file that came as a picture, or null. */
+async function refuse(name: string, bytes: Uint8Array): Promise<{ reason: string } | { type: string; width: number; height: number }> {
+  let meta: Metadata;
+  try {
+    meta = await sharp(bytes, { limitInputPixels: false }).metadata();
+  } catch {
+    return { reason: 'It is not a picture that can be read here. JPEG, PNG, WebP, AVIF, TIFF and SVG can.' };
+  }
+  const type = meta.format === 'heif' ? 'avif' : (meta.format ?? '');
+  if (!TYPES.includes(type)) return { reason: `It is a ${type || 'file of unknown type'}; JPEG, PNG, WebP, AVIF, TIFF and SVG can be used.` };
+  const claimed = EXTENSIONS[name.toLowerCase().split('.').pop() ?? ''];
+  if (claimed && claimed !== type) return { reason: `Its name says ${claimed.toUpperCase()} but inside it is ${type.toUpperCase()}. Give it its right name.` };
+  const { width = 0, height = 0 } = meta;
+  if (width * height > MOST_PIXELS)
+    return { reason: `It has ${width} × ${height} pixels; at most 80 million can be used. Save a smaller copy.` };
+  return { type, width, height };
+}
+
+/** Runs in a worker thread: checks and decodes a picture, makes its working copy, measures it. Never throws for a bad file. */
+export default async function run(task: IntakeTask): Promise<IntakeResult> {
+  const checked = task.kind === 'intake' ? await refuse(task.name, task.bytes) : { type: 'png', width: 0, height: 0 };
+  if ('reason' in checked) return { ok: false, reason: checked.reason };
+  let picture: Picture;
+  try {
+    picture = await decode(task.bytes, task.kind === 'intake' ? WORKING_SIDE : null);
+  } catch (error) {
+    const cut = /premature|truncat|corrupt|end of|incomplete|invalid/i.test((error as Error).message);
+    return { ok: false, reason: cut ? 'It is cut short or damaged. Save or send it again.' : `It cannot be decoded: ${(error as Error).message}` };
+  }
+  const { width, height, data } = picture;
+  const working =
+    task.kind === 'proof' ? task.bytes : new Uint8Array(await sharp(data, { raw: { width, height, channels: 4 } }).png({ compressionLevel: 6 }).toBuffer());
+  const size = task.kind === 'proof' || checked.type === 'svg' ? { width, height } : { width: checked.width, height: checked.height };
+  return { ok: true, type: checked.type, ...size, working, fingerprint: measure(picture), pixelHash: hashPixels(picture) };
+}

@@ -1,0 +1,161 @@
+import { referencePatchSchema, referenceSchema, type Reference } from '@zinc/contract';
+import { and, desc, eq, lt, ne, type SQL } from 'drizzle-orm';
+import sharp from 'sharp';
+import { uuidv7 } from 'uuidv7';
+import { array, object, string } from 'yup';
+import { MEASURE_VERSION } from '@zinc/core';
+import type { Context } from '../context.ts';
+import { isDuplicate } from '../db/connect.ts';
+import { readIfMatch } from '../http/ifMatch.ts';
+import { ProblemError } from '../http/problemError.ts';
+import { EVERYONE, MAKERS, route } from '../http/route.ts';
+import { people } from '../people/tables.ts';
+import { findPicture, takeInPicture } from './pictures.ts';
+import { fingerprints, pictures, styleReferences } from './tables.ts';
+import { readUpload } from './upload.ts';
+
+const PAGE = 100;
+
+async function selectReferences(context: Context, where: SQL | undefined, limit: number): Promise<Reference[]> {
+  const rows = await context.db
+    .select({ r: styleReferences, width: pictures.width, height: pictures.height, fingerprint: fingerprints.summary, by: people.name })
+    .from(styleReferences)
+    .innerJoin(pictures, eq(pictures.sha256, styleReferences.sha256))
+    .innerJoin(fingerprints, and(eq(fingerprints.sha256, styleReferences.sha256), eq(fingerprints.measure, MEASURE_VERSION)))
+    .innerJoin(people, eq(people.id, styleReferences.addedBy))
+    .where(where)
+    .orderBy(desc(styleReferences.id))
+    .limit(limit);
+  return rows.map(({ r, width, height, fingerprint, by }) => ({
+    id: r.id,
+    name: r.name,
+    shelf: r.shelf,
+    credit: r.credit,
+    licence: r.licence,
+    licenceEnds: r.licenceEnds,
+    state: r.state,
+    picture: { sha256: r.sha256, width, height },
+    fingerprint,
+    grade: r.grade,
+    revision: r.revision,
+    addedAt: r.addedAt.toISOString(),
+    addedBy: by,
+  }));
+}
+
+async function oneReference(context: Context, id: string): Promise<Reference> {
+  const [found] = await selectReferences(context, eq(styleReferences.id, id), 1);
+  if (!found) throw new ProblemError('notFound', 'This reference is not in the house.');
+  return found;
+}
+
+/** Adds a picture that is kept already as a reference. Throws `inTheWay` when the same picture is on the shelf. */
+export async function addReference(
+  context: Context,
+  personId: string,
+  sha256: string,
+  facts: { name: string; shelf: string; credit: string; licence: string; licenceEnds: string | null },
+): Promise<string> {
+  const id = uuidv7();
+  try {
+    await context.db.transaction(async tx => {
+      await tx.insert(styleReferences).values({ id, sha256, ...facts, state: 'in use', addedBy: personId, addedAt: new Date() });
+      await context.events.add(tx, 'referenceAdded', id, personId, { name: facts.name });
+    });
+  } catch (error) {
+    if (!isDuplicate(error)) throw error;
+    const [same] = await context.db.select({ name: styleReferences.name }).from(styleReferences).where(eq(styleReferences.sha256, sha256));
+    throw new ProblemError('inTheWay', `The same picture is on the shelf already, as “${same?.name}”.`, { field: 'file' });
+  }
+  return id;
+}
+
+export const shelfRoutes = [
+  route({
+    method: 'get',
+    path: '/references',
+    roles: EVERYONE,
+    summary: 'References, newest first, a page at a time',
+    query: ['after', 'state'],
+    response: object({ items: array(referenceSchema.required()).required(), next: string().nullable().defined() }),
+    async handle({ context, query }) {
+      const states = query.state === 'all' ? undefined : ne(styleReferences.state, 'put away');
+      const items = await selectReferences(context, and(states, query.after ? lt(styleReferences.id, query.after) : undefined), PAGE + 1);
+      return { items: items.slice(0, PAGE), next: items.length > PAGE ? items[PAGE - 1].id : null };
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/references',
+    roles: MAKERS,
+    summary: 'Add one picture to the shelf: it is checked, measured and kept',
+    upload: 'file',
+    status: 201,
+    response: referenceSchema,
+    async handle({ context, req, res, person }) {
+      const { name, bytes } = await readUpload(req, res);
+      const picture = await takeInPicture(context, name, bytes);
+      const plain = name.replace(/\.[a-z0-9]+$/i, '').replace(/[_]+/g, ' ').trim() || 'Untitled';
+      const id = await addReference(context, person.id, picture.sha256, { name: plain.slice(0, 120), shelf: 'Just arrived', credit: '', licence: '', licenceEnds: null });
+      return oneReference(context, id);
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/references/:id',
+    roles: EVERYONE,
+    summary: 'One reference',
+    response: referenceSchema,
+    handle: ({ context, params }) => oneReference(context, params.id),
+  }),
+  route({
+    method: 'patch',
+    path: '/references/:id',
+    roles: MAKERS,
+    summary: 'Change what is written about a reference (If-Match: its revision)',
+    body: referencePatchSchema,
+    response: referenceSchema,
+    async handle({ context, req, params, body, person }) {
+      const revision = readIfMatch(req);
+      const before = await oneReference(context, params.id);
+      const set = { ...body, licenceEnds: body.licenceEnds === '' ? null : body.licenceEnds, revision: revision + 1 };
+      const [result] = await context.db
+        .update(styleReferences)
+        .set(set)
+        .where(and(eq(styleReferences.id, params.id), eq(styleReferences.revision, revision)));
+      if (result.affectedRows === 0) throw new ProblemError('changedMeanwhile', `Someone changed “${before.name}” meanwhile. Look at theirs, then change it again.`);
+      await context.events.add(context.db, 'referenceChanged', params.id, person.id);
+      return oneReference(context, params.id);
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/pictures/:sha/thumb',
+    roles: EVERYONE,
+    summary: 'A picture to look at, its long side at most `side` pixels',
+    query: ['side'],
+    produces: 'image/webp',
+    async handle({ context, params, query, res }) {
+      const picture = await findPicture(context, params.sha);
+      if (!picture) throw new ProblemError('notFound', 'There is no such picture.');
+      const asked = Number(query.side ?? 320);
+      const side = [96, 160, 320, 640, 1280].find(s => s >= asked) ?? 1280;
+      const path = await context.store.derived(`${params.sha}-${side}.webp`, async () =>
+        sharp(await context.store.read(picture.working)).resize({ width: side, height: side, fit: 'inside', withoutEnlargement: true }).webp({ quality: 88 }).toBuffer(),
+      );
+      res.setHeader('Cache-Control', 'private, max-age=31536000, immutable').type('image/webp').sendFile(path);
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/pictures/:sha/working',
+    roles: EVERYONE,
+    summary: 'The lossless working copy of a picture (PNG, sRGB, 8 bit)',
+    produces: 'image/png',
+    async handle({ context, params, res }) {
+      const picture = await findPicture(context, params.sha);
+      if (!picture) throw new ProblemError('notFound', 'There is no such picture.');
+      res.setHeader('Cache-Control', 'private, max-age=31536000, immutable').type('image/png').send(await context.store.read(picture.working));
+    },
+  }),
+];
