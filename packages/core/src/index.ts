@@ -13,8 +13,10 @@ export { mix, paletteFromColours, MixError, type MixSource, type Mixture } from 
 export { PAINTER_VERSION, type PaintOptions } from './paint/options.ts';
 export { paint } from './paint/paint.ts';
 export { drift, driftOver, type Drift } from './drift/drift.ts';
+export { likeness, holdsUpTo } from './drift/likeness.ts';
 export * from './words/template.ts';
 export * from './words/subjectList.ts';
+export * from './words/fileNames.ts';
 export * from './plan/seeds.ts';
 export * from './plan/expand.ts';
 export * from './plan/preflight.ts';

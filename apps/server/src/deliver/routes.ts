@@ -1,4 +1,5 @@
 import { exportInputSchema, type Verdict } from '@zinc/contract';
+import { fillName, plainName, uniqueNames } from '@zinc/core';
 import { inArray } from 'drizzle-orm';
 import { stringify } from 'csv-stringify/sync';
 import sharp from 'sharp';
@@ -9,7 +10,6 @@ import { EVERYONE, route } from '../http/route.ts';
 import { houseName } from '../house/service.ts';
 import { describeProof, describeRun } from '../runs/service.ts';
 import { styleReferences } from '../shelf/tables.ts';
-import { fillName, plainName, uniqueNames } from './naming.ts';
 import { ticketXmp, type Rights } from './xmp.ts';
 
 const exportQuery = object({ verdicts: string().default('keep'), naming: string().default('{{subject}}-{{look}}-{{take}}') });

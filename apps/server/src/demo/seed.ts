@@ -50,17 +50,17 @@ async function seedHouse(context: Context): Promise<void> {
     await tx.insert(campaigns).values(names.map(name => ({ id: uuidv7(), brandId, name })));
   });
   const [lead, , ruta] = ids;
-  const kept = new Map<string, string>();
+  const kept = new Map<string, { id: string; sha256: string }>();
   await Promise.all(
     demoReferences().map(async r => {
       const png = await sharp(Buffer.from(r.svg)).png().toBuffer();
       const picture = await takeInPicture(context, `${r.name}.png`, png);
       const ends = r.licenceDays === null ? null : new Date(Date.now() + r.licenceDays * DAY).toISOString().slice(0, 10);
-      await addReference(context, ruta, picture.sha256, { name: r.name, shelf: r.shelf, credit: r.credit, licence: r.licence, licenceEnds: ends });
-      kept.set(r.name, picture.sha256);
+      const facts = { name: r.name, shelf: r.shelf, credit: r.credit, licence: r.licence, licenceEnds: ends };
+      kept.set(r.name, { id: await addReference(context, ruta, picture.sha256, facts), sha256: picture.sha256 });
     }),
   );
-  const source = (name: string, parts: number, facets: Facet[]): LookVersionInput['sources'][number] => ({ kind: 'reference', id: name, name, sha256: kept.get(name)!, parts, facets });
+  const source = (name: string, parts: number, facets: Facet[]): LookVersionInput['sources'][number] => ({ kind: 'reference', ...kept.get(name)!, name, parts, facets });
   const palette: LookVersionInput['sources'][number] = { kind: 'palette', id: 'brand', name: 'Brand palette', sha256: null, parts: 1, facets: ['colour'] };
   const look = (name: string, input: Omit<LookVersionInput, 'note'>, note: string): Promise<string> => createLook(context, name, { ...input, note }, lead);
   const block = await look(

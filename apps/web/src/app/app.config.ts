@@ -1,0 +1,33 @@
+import { provideZonelessChangeDetection, type ApplicationConfig } from '@angular/core';
+import { provideRouter, withComponentInputBinding } from '@angular/router';
+import { provideEffects } from '@ngrx/effects';
+import { provideState, provideStore } from '@ngrx/store';
+import { MessageService } from 'primeng/api';
+import { providePrimeNG } from 'primeng/config';
+import { appRoutes } from './app.routes';
+import { looks, loadLooks } from './mix/looks.store';
+import { runs, loadRuns } from './runs/runs.store';
+import { galleyFeature } from './shared/galley.store';
+import { zincPreset } from './shared/preset';
+import * as sessionEffects from './shared/session.effects';
+import { sessionFeature } from './shared/session.store';
+import { references, loadReferences } from './shelf/references.store';
+import { subjects, loadSubjects, templates, loadTemplates } from './wording/wording.store';
+
+export const appConfig: ApplicationConfig = {
+  providers: [
+    provideZonelessChangeDetection(),
+    provideRouter(appRoutes, withComponentInputBinding()),
+    provideStore(),
+    provideState(sessionFeature),
+    provideState(galleyFeature),
+    provideState(references.feature),
+    provideState(looks.feature),
+    provideState(templates.feature),
+    provideState(subjects.feature),
+    provideState(runs.feature),
+    provideEffects(sessionEffects, { loadReferences, loadLooks, loadTemplates, loadSubjects, loadRuns }),
+    providePrimeNG({ theme: { preset: zincPreset, options: { darkModeSelector: 'none', cssLayer: false } }, ripple: false }),
+    MessageService,
+  ],
+};

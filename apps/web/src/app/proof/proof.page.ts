@@ -1,0 +1,279 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { Store } from '@ngrx/store';
+import type { Problem, Proof, Remake } from '@zinc/contract';
+import { Api, problemOf } from '../shared/api';
+import { writtenMoment } from '../shared/dates';
+import { FacetGauges } from '../shared/facet-gauges';
+import { Keys } from '../shared/keys';
+import { PaletteBar } from '../shared/palette-bar';
+import { sessionFeature } from '../shared/session.store';
+import { StateView } from '../shared/state';
+import { Thumb } from '../shared/thumb';
+
+const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once mended', hold: 'hold', drop: 'drop' };
+
+/** One proof and everything that made it, in plain words; made again on demand to show that the pixels are the same. */
+@Component({
+  selector: 'zs-proof',
+  imports: [Thumb, PaletteBar, FacetGauges, StateView, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (proof(); as p) {
+      <div class="two">
+        <section class="picture">
+          <div class="sides">
+            @if (before() && p.original) {
+              <zs-thumb [sha]="p.original.sha256" alt="The original" [side]="1280" [width]="p.original.width" [height]="p.original.height" />
+            } @else {
+              <img [src]="'/api/pictures/' + p.pictureSha + '/working'" [alt]="p.subjectLabel + ', take ' + p.take" [width]="p.width" [height]="p.height" />
+            }
+          </div>
+          @if (p.original) {
+            <button class="b small" type="button" [attr.aria-pressed]="before()" (click)="before.set(!before())">{{ before() ? 'Show the proof' : 'Show the original' }} <kbd>B</kbd></button>
+          }
+        </section>
+        <section class="pane" aria-label="Ticket">
+          <p class="dim"><a [routerLink]="['/review', p.runId]">{{ p.runName }}</a></p>
+          <h1>{{ p.subjectLabel }}, take {{ p.take }}</h1>
+          <p class="dim">made {{ moment(p.madeAt) }} by {{ p.ticket.press.name }} {{ p.ticket.press.version }}</p>
+
+          <h2 class="ledge">Ticket</h2>
+          <p class="text">
+            @for (part of p.ticket.text.parts; track $index) {
+              <span [class.own]="part.from === 'subject'" [class.look]="part.from === 'look'" [title]="'from the ' + part.from">{{ part.words }}</span>
+            }
+          </p>
+          <dl>
+            <dt>Avoid</dt>
+            <dd>{{ p.ticket.text.avoid.join(', ') || 'nothing' }}</dd>
+            <dt>Subject</dt>
+            <dd>{{ p.ticket.subject.wording }}{{ p.ticket.contents.length > 0 ? ', from its own picture' : '' }}</dd>
+            <dt>Look</dt>
+            <dd><a [routerLink]="['/mix', p.ticket.look.id]">{{ p.ticket.look.name }}</a> version {{ p.ticket.look.version }}</dd>
+            @for (s of p.sources; track s.id) {
+              <dt class="sub">{{ s.parts }} {{ s.parts === 1 ? 'part' : 'parts' }}</dt>
+              <dd>{{ s.name }} gives {{ s.facets.join(', ') || 'nothing' }}</dd>
+            }
+            @for (s of settings(); track s.key) {
+              <dt>{{ s.key }}</dt>
+              <dd>{{ s.value }}</dd>
+            }
+            <dt>Format</dt>
+            <dd>{{ p.ticket.format.name }}, {{ p.ticket.format.width }} × {{ p.ticket.format.height }}</dd>
+            <dt>Seed</dt>
+            <dd><code>{{ p.ticket.seed }}</code></dd>
+            @if (p.ticket.never.length > 0) {
+              <dt>Never</dt>
+              <dd>
+                @for (n of p.ticket.never; track n.hex) {
+                  <code>{{ n.hex }}</code>
+                }
+              </dd>
+            }
+            <dt>Press</dt>
+            <dd>{{ p.ticket.press.name }} {{ p.ticket.press.version }}, {{ p.ticket.press.model }}, painter {{ p.ticket.press.painterVersion ?? 'not said' }}</dd>
+            <dt>Measured by</dt>
+            <dd>measure {{ p.ticket.look.measure }}, mixer {{ p.ticket.look.mixer }}</dd>
+            <dt>Pixels</dt>
+            <dd><code class="hash">{{ p.pixelHash }}</code></dd>
+            <dt>Ticket</dt>
+            <dd><code class="hash">{{ p.ticketHash }}</code></dd>
+          </dl>
+          <div class="row">
+            @if (mayMake()) {
+              <button class="b main" type="button" [disabled]="remaking()" (click)="remake()">{{ remaking() ? 'Painting …' : 'Make it again' }}</button>
+            }
+            <button class="b" type="button" (click)="showing.set(!showing())" [attr.aria-expanded]="showing()">{{ showing() ? 'Hide the whole ticket' : 'The whole ticket' }}</button>
+          </div>
+          <div aria-live="polite">
+            @if (remade(); as r) {
+              <p class="verdict" [class.same]="r.same">
+                {{ r.same ? 'The same, byte for byte' : 'Not the same pixels' }}, painted in {{ r.seconds.toFixed(1) }} s.
+              </p>
+            }
+            @if (fault()) {
+              <p class="wrong" role="alert">{{ fault()!.detail }}</p>
+            }
+          </div>
+          @if (showing()) {
+            <pre tabindex="0">{{ whole() }}</pre>
+          }
+
+          <h2 class="ledge">How far from the look</h2>
+          <zs-facet-gauges [drift]="p.drift" [allowed]="allowed()" />
+          <zs-palette-bar class="palette" [palette]="p.targetPalette" [figures]="true" />
+
+          <h2 class="ledge">Decisions</h2>
+          <ol>
+            @for (d of p.decisions; track d.id) {
+              <li>
+                <b>{{ d.verdict ? said[d.verdict] : 'taken back' }}</b>
+                @if (d.grade !== null && d.grade !== undefined) {
+                  , grade {{ d.grade }}
+                }
+                {{ d.reasons.join(', ') }}
+                <span class="dim">{{ d.person }}, {{ moment(d.at) }}</span>
+              </li>
+            } @empty {
+              <li class="dim">None yet.</li>
+            }
+          </ol>
+        </section>
+      </div>
+    } @else if (problem()) {
+      <zs-state kind="failed" title="This proof cannot be shown">{{ problem()!.detail }} <a routerLink="/review">To the runs</a></zs-state>
+    } @else {
+      <zs-state kind="loading" />
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      height: 100%;
+    }
+    .two {
+      grid-template-columns: minmax(0, 1fr) minmax(320px, 400px);
+    }
+    .picture {
+      display: flex;
+      flex-direction: column;
+      align-items: center;
+      justify-content: center;
+      gap: 10px;
+      min-height: 0;
+      padding: 18px;
+    }
+    .sides {
+      display: grid;
+      min-height: 0;
+      place-items: center;
+    }
+    .sides img,
+    .sides zs-thumb {
+      max-width: 100%;
+      width: auto;
+      height: auto;
+      max-height: calc(100vh - 120px);
+      background: none;
+    }
+    .pane {
+      border-left: 1px solid var(--hair);
+      border-right: 0;
+    }
+    h2 {
+      margin: 18px 0 8px;
+      padding-top: 8px;
+    }
+    .text {
+      padding: 10px 12px;
+      margin-bottom: 8px;
+      font-size: var(--s3);
+      background: var(--white);
+      white-space: pre-wrap;
+    }
+    .own {
+      font-weight: 700;
+    }
+    .look {
+      text-decoration: underline;
+      text-decoration-color: var(--zinc);
+    }
+    dl {
+      display: grid;
+      grid-template-columns: 92px minmax(0, 1fr);
+      gap: 5px 10px;
+      margin-bottom: 12px;
+    }
+    dt {
+      color: var(--dim);
+    }
+    dt::first-letter {
+      text-transform: uppercase;
+    }
+    .sub {
+      padding-left: 12px;
+    }
+    .hash {
+      font-size: 11px;
+      overflow-wrap: anywhere;
+    }
+    .verdict {
+      margin-top: 10px;
+      padding: 8px 12px;
+      font-weight: 680;
+      color: var(--white);
+      background: var(--vermilion);
+    }
+    .verdict.same {
+      background: var(--brine);
+    }
+    pre {
+      max-height: 320px;
+      overflow: auto;
+      padding: 10px;
+      font: 11px/1.4 var(--mono);
+      background: var(--white);
+    }
+    .palette {
+      display: block;
+      height: 36px;
+      margin-top: 8px;
+    }
+    ol {
+      display: grid;
+      gap: 5px;
+    }
+  `,
+})
+export class ProofPage {
+  private readonly api = inject(Api);
+  private readonly store = inject(Store);
+  readonly id = input.required<string>();
+  readonly moment = writtenMoment;
+  readonly said = SAID;
+  private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
+  private readonly house = this.store.selectSignal(sessionFeature.selectHouse);
+  readonly mayMake = computed(() => this.person()?.role !== 'reviewer');
+  readonly allowed = computed(() => this.house()?.brand?.allowedDrift ?? 0.4);
+  readonly proof = signal<Proof | null>(null);
+  readonly problem = signal<Problem | null>(null);
+  readonly fault = signal<Problem | null>(null);
+  readonly remaking = signal(false);
+  readonly remade = signal<Remake | null>(null);
+  readonly showing = signal(false);
+  readonly before = signal(false);
+  readonly settings = computed(() => Object.entries(this.proof()?.ticket.settings ?? {}).map(([key, value]) => ({ key, value: key === 'strength' ? `${value} %` : String(value) })));
+  readonly whole = computed(() => (this.showing() && this.proof() ? JSON.stringify(this.proof()!.ticket, null, 2) : ''));
+
+  constructor() {
+    inject(Keys).declare([{ key: 'B', does: 'The original, and back', run: () => this.proof()?.original && this.before.update(v => !v) }]);
+    effect(() => {
+      const id = this.id();
+      untracked(() => void this.load(id));
+    });
+  }
+
+  private async load(id: string): Promise<void> {
+    this.proof.set(null);
+    this.remade.set(null);
+    try {
+      this.proof.set(await this.api.get<Proof>(`/proofs/${id}`));
+    } catch (error) {
+      this.problem.set(problemOf(error));
+    }
+  }
+
+  async remake(): Promise<void> {
+    this.remaking.set(true);
+    this.remade.set(null);
+    this.fault.set(null);
+    try {
+      this.remade.set(await this.api.send<Remake>('POST', `/proofs/${this.id()}/remake`));
+    } catch (error) {
+      this.fault.set(problemOf(error));
+    } finally {
+      this.remaking.set(false);
+    }
+  }
+}

@@ -1,0 +1,247 @@
+import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, signal, untracked } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { REASONS, type CellView, type Decision, type DecisionInput, type TakeView, type Verdict } from '@zinc/contract';
+import { uuidv7 } from 'uuidv7';
+import { driftOver } from '@zinc/core';
+import { RunFeed } from '../runs/run-feed';
+import { Api } from '../shared/api';
+import { FacetGauges } from '../shared/facet-gauges';
+import { galleyActions } from '../shared/galley.store';
+import { Keys } from '../shared/keys';
+import { Messages } from '../shared/messages';
+import { sessionFeature } from '../shared/session.store';
+import { StateView } from '../shared/state';
+import { Thumb, thumbUrl } from '../shared/thumb';
+import { DriftPlot, type Dot } from './drift-plot';
+
+/** A proof with the cell and take it comes from. */
+interface Item {
+  cell: CellView;
+  take: TakeView;
+  proof: NonNullable<TakeView['proof']>;
+  row: number;
+  at: number;
+}
+
+const VERDICTS: { verdict: Verdict; name: string; key: string; said: string }[] = [
+  { verdict: 'keep', name: 'Keep', key: 'K', said: 'kept' },
+  { verdict: 'keepOnceMended', name: 'Mend', key: 'O', said: 'kept once mended' },
+  { verdict: 'hold', name: 'Hold', key: 'H', said: 'held' },
+  { verdict: 'drop', name: 'Drop', key: 'D', said: 'dropped' },
+];
+
+/** Review: the proof in hand large at the left, the set beside it, the drift plot above; everything by keyboard. */
+@Component({
+  selector: 'zs-review',
+  imports: [Thumb, FacetGauges, DriftPlot, StateView, RouterLink],
+  providers: [RunFeed],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './review.page.html',
+  styleUrl: './review.page.css',
+})
+export class ReviewPage {
+  private readonly api = inject(Api);
+  private readonly store = inject(Store);
+  private readonly router = inject(Router);
+  private readonly messages = inject(Messages);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  readonly feed = inject(RunFeed);
+  readonly id = input.required<string>();
+  readonly verdicts = VERDICTS;
+  readonly reasons = REASONS;
+  readonly thumbUrl = thumbUrl;
+  private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
+  readonly mayMake = computed(() => this.person()?.role !== 'reviewer');
+
+  readonly handId = signal<string | null>(null);
+  readonly closer = signal(false);
+  readonly range = signal<[number, number] | null>(null);
+  readonly onlyOpen = signal(false);
+  readonly surround = signal('#8a8a8a');
+  readonly surrounds = ['#ffffff', '#8a8a8a', '#111111'];
+  private readonly mine: { proofId: string; before: Decision | null }[] = [];
+
+  private figure(t: TakeView): number | null {
+    const d = this.feed.detail();
+    return d && t.proof?.drift ? driftOver(t.proof.drift, d.facets) : null;
+  }
+
+  readonly items = computed((): Item[] => {
+    const out: Item[] = [];
+    this.feed.rows().forEach((row, r) => {
+      let at = 0;
+      for (const cell of row.cells) for (const take of cell?.takes ?? []) if (take.proof) out.push({ cell: cell!, take, proof: take.proof, row: r, at: at++ });
+    });
+    return out;
+  });
+  readonly shown = computed(() => {
+    const range = this.range();
+    return new Set(
+      this.items()
+        .filter(i => {
+          const d = this.figure(i.take);
+          return (!range || (d !== null && d >= range[0] && d <= range[1])) && (!this.onlyOpen() || !i.proof.decision?.verdict);
+        })
+        .map(i => i.proof.id),
+    );
+  });
+  readonly inHand = computed(() => this.items().find(i => i.proof.id === this.handId()) ?? this.items()[0] ?? null);
+  readonly dots = computed((): Dot[] =>
+    this.items().flatMap(i => {
+      const d = this.figure(i.take);
+      return d === null ? [] : [{ id: i.proof.id, label: `${i.cell.subject.label}, take ${i.take.take}`, drift: d, verdict: i.proof.decision?.verdict ?? null }];
+    }),
+  );
+  readonly rows = computed(() =>
+    this.feed.rows().map(row => {
+      const kept = row.cells.flatMap(c => c?.takes ?? []).filter(t => t.proof?.decision?.verdict === 'keep').length;
+      return { ...row, kept };
+    }),
+  );
+  readonly bare = computed(() => this.rows().filter(r => r.kept === 0));
+  readonly summary = computed(() => {
+    const items = this.items();
+    const kept = items.filter(i => i.proof.decision?.verdict === 'keep').length;
+    const open = items.filter(i => !i.proof.decision?.verdict).length;
+    return `${items.length} proofs, ${kept} kept, ${open} without a decision`;
+  });
+
+  constructor() {
+    this.feed.follow(this.id);
+    inject(Keys).declare([
+      { key: 'ArrowRight', does: 'Next proof', run: () => this.step(1) },
+      { key: 'ArrowLeft', does: 'Proof before', run: () => this.step(-1) },
+      { key: 'ArrowDown', does: 'Next subject', run: () => this.stepRow(1) },
+      { key: 'ArrowUp', does: 'Subject before', run: () => this.stepRow(-1) },
+      { key: 'Space', does: 'Look closer', run: () => this.closer.update(v => !v) },
+      ...VERDICTS.map(v => ({ key: v.key, does: v.verdict === 'keepOnceMended' ? 'Keep once mended' : v.name, run: () => void this.decide(v.verdict) })),
+      { key: 'A', does: 'Again: order another take of this cell', run: () => void this.again() },
+      { key: '0 or 1 or 2 or 3 or 4 or 5 or 6 or 7 or 8 or 9', does: 'Grade', run: e => void this.grade(Number(e.key)) },
+      { key: 'N', does: 'Next subject with nothing kept', run: () => this.nextBare() },
+      { key: 'G', does: 'Into the galley, or out', run: () => this.carry() },
+      { key: 'Enter', does: 'Open the ticket', run: () => this.openTicket() },
+      { key: 'Escape', does: 'Back from looking closer', run: () => this.closer.set(false) },
+      { key: 'Ctrl Z', does: 'Take the last decision back', run: () => void this.undo() },
+    ]);
+    effect(() => {
+      const id = this.inHand()?.proof.id;
+      if (!id) return;
+      untracked(() => {
+        if (this.handId() !== id) this.handId.set(id);
+      });
+      queueMicrotask(() => this.host.querySelector(`[data-proof="${id}"]`)?.scrollIntoView({ block: 'nearest' }));
+    });
+  }
+
+  figureOf(t: TakeView): string {
+    return this.figure(t)?.toFixed(2) ?? '';
+  }
+
+  isOver(t: TakeView): boolean {
+    const d = this.figure(t);
+    return d !== null && d > (this.feed.detail()?.allowedDrift ?? 1);
+  }
+
+  saidOf(verdict: string | null | undefined): string {
+    return VERDICTS.find(v => v.verdict === verdict)?.said ?? '';
+  }
+
+  take(id: string): void {
+    this.handId.set(id);
+  }
+
+  step(by: number): void {
+    const list = this.items().filter(i => this.shown().has(i.proof.id));
+    const at = list.findIndex(i => i.proof.id === this.inHand()?.proof.id);
+    const next = list[Math.max(0, Math.min(list.length - 1, at + by))];
+    if (next) this.handId.set(next.proof.id);
+  }
+
+  stepRow(by: number): void {
+    const hand = this.inHand();
+    if (!hand) return;
+    const list = this.items().filter(i => this.shown().has(i.proof.id));
+    const rows = [...new Set(list.map(i => i.row))];
+    const row = rows[Math.max(0, Math.min(rows.length - 1, rows.indexOf(hand.row) + by))];
+    const inRow = list.filter(i => i.row === row);
+    const next = inRow.reduce<Item | null>((best, i) => (!best || Math.abs(i.at - hand.at) < Math.abs(best.at - hand.at) ? i : best), null);
+    if (next) this.handId.set(next.proof.id);
+  }
+
+  nextBare(): void {
+    const hand = this.inHand();
+    const bare = new Set(this.bare().map(r => r.subject.id));
+    const list = this.items().filter(i => bare.has(i.cell.subject.id));
+    const next = list.find(i => i.row > (hand?.row ?? -1)) ?? list[0];
+    if (next) this.handId.set(next.proof.id);
+  }
+
+  private async send(item: Item, part: Pick<DecisionInput, 'verdict' | 'grade'> & { reasons?: DecisionInput['reasons'] }, remember = true): Promise<void> {
+    const before = item.proof.decision;
+    const body: DecisionInput = { id: uuidv7(), proofId: item.proof.id, verdict: part.verdict, grade: part.grade, reasons: part.reasons ?? [], note: '' };
+    const standing = part.verdict || part.grade !== null;
+    this.feed.decide(item.proof.id, standing ? { ...body, person: this.person()?.name ?? '', at: new Date().toISOString() } : null);
+    if (remember) this.mine.push({ proofId: item.proof.id, before });
+    try {
+      await this.api.send('POST', '/decisions', body);
+    } catch (error) {
+      this.feed.decide(item.proof.id, before);
+      this.messages.failed(error);
+    }
+  }
+
+  async decide(verdict: Verdict): Promise<void> {
+    const item = this.inHand();
+    if (!item) return;
+    const now = item.proof.decision;
+    // The same key twice takes the verdict back.
+    const next = now?.verdict === verdict ? null : verdict;
+    await this.send(item, { verdict: next, grade: now?.grade ?? null });
+  }
+
+  async grade(grade: number): Promise<void> {
+    const item = this.inHand();
+    if (!item) return;
+    const now = item.proof.decision;
+    await this.send(item, { verdict: now?.verdict ?? null, grade: now?.grade === grade ? null : grade, reasons: now?.reasons as DecisionInput['reasons'] });
+  }
+
+  async reason(reason: (typeof REASONS)[number]): Promise<void> {
+    const item = this.inHand();
+    const now = item?.proof.decision;
+    if (!item || !now?.verdict) return;
+    const reasons = (now.reasons.includes(reason) ? now.reasons.filter(r => r !== reason) : [...now.reasons, reason]) as DecisionInput['reasons'];
+    await this.send(item, { verdict: now.verdict ?? null, grade: now.grade ?? null, reasons });
+  }
+
+  async undo(): Promise<void> {
+    const last = this.mine.pop();
+    const item = this.items().find(i => i.proof.id === last?.proofId);
+    if (!last || !item) return;
+    this.handId.set(item.proof.id);
+    await this.send(item, { verdict: last.before?.verdict ?? null, grade: last.before?.grade ?? null, reasons: last.before?.reasons as DecisionInput['reasons'] }, false);
+  }
+
+  async again(): Promise<void> {
+    const item = this.inHand();
+    if (!item || !this.mayMake()) return;
+    try {
+      await this.api.send('POST', `/takes/${item.take.id}/again`);
+      this.messages.done(`Another take of ${item.cell.subject.label} is ordered.`);
+      this.feed.refresh();
+    } catch (error) {
+      this.messages.failed(error);
+    }
+  }
+
+  carry(): void {
+    const item = this.inHand();
+    if (item) this.store.dispatch(galleyActions.put({ thing: { kind: 'proof', id: item.proof.id, name: `${item.cell.subject.label}, take ${item.take.take}`, pictureSha: item.proof.pictureSha } }));
+  }
+
+  openTicket(): void {
+    const item = this.inHand();
+    if (item) void this.router.navigate(['/proofs', item.proof.id]);
+  }
+}

@@ -1,0 +1,250 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { Router, RouterLink } from '@angular/router';
+import { Store } from '@ngrx/store';
+import type { TakeView } from '@zinc/contract';
+import { Api } from '../shared/api';
+import { writtenSpan } from '../shared/dates';
+import { Keys } from '../shared/keys';
+import { Messages } from '../shared/messages';
+import { sessionFeature } from '../shared/session.store';
+import { StateView } from '../shared/state';
+import { Thumb } from '../shared/thumb';
+import { RunFeed } from './run-feed';
+
+/** A run while it is made: the grid filling up, what failed and why, pause, resume, stop, repeat. */
+@Component({
+  selector: 'zs-run',
+  imports: [Thumb, StateView, RouterLink],
+  providers: [RunFeed],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (feed.detail(); as d) {
+      <div class="page">
+        <div class="row head">
+          <h1 class="clip">{{ d.run.name }}</h1>
+          <span class="state" [class.on]="d.run.state === 'running'" role="status">{{ d.run.state }}</span>
+          <span class="grow"></span>
+          @if (mayMake()) {
+            @if (d.run.state === 'running' || d.run.state === 'waiting') {
+              <button class="b" type="button" (click)="move('pause')">Pause <kbd>P</kbd></button>
+            }
+            @if (d.run.state === 'paused') {
+              <button class="b main" type="button" (click)="move('resume')">Go on <kbd>P</kbd></button>
+            }
+            @if (d.run.state === 'running' || d.run.state === 'paused') {
+              <button class="b" type="button" (click)="move('stop')">Stop for good</button>
+            }
+            @if (d.run.failed > 0) {
+              <button class="b go" type="button" (click)="repeat()">{{ d.run.failed === 1 ? 'Try the failed one again' : 'Try the ' + d.run.failed + ' failed again' }}</button>
+            }
+          }
+          @if (d.run.made > 0) {
+            <a class="b main" [routerLink]="['/review', d.run.id]">Review</a>
+          }
+        </div>
+        <div class="progress">
+          <progress [value]="d.run.made + d.run.failed" [max]="d.run.images" aria-label="Images made"></progress>
+          <p>
+            <b>{{ d.run.made }}</b> of {{ d.run.images }} made
+            @if (d.run.failed > 0) {
+              , <span class="wrong">{{ d.run.failed }} did not come back</span>
+            }
+            @if (left()) {
+              , about {{ left() }} to go
+            }
+          </p>
+          @if (d.run.waitingFor) {
+            <p class="wrong" role="alert">{{ d.run.waitingFor }}</p>
+          }
+          @if (d.leftOut.length > 0) {
+            <p class="dim">Left out of this run: {{ d.leftOut.join(', ') }}.</p>
+          }
+        </div>
+        <table>
+          <caption class="sr">
+            Subjects by looks, takes in each cell
+          </caption>
+          <thead>
+            <tr>
+              <td></td>
+              @for (l of feed.columns(); track l.id) {
+                <th scope="col">{{ l.name }} <span class="dim">v{{ l.version }}</span></th>
+              }
+            </tr>
+          </thead>
+          <tbody>
+            @for (row of feed.rows(); track row.subject.id) {
+              <tr>
+                <th scope="row">{{ row.subject.label }}</th>
+                @for (cell of row.cells; track cell?.key ?? $index) {
+                  <td>
+                    <div class="takes">
+                      @for (t of cell?.takes ?? []; track t.id) {
+                        <div class="take" [class]="t.state" [title]="titleOf(t)">
+                          @if (t.proof) {
+                            <a [routerLink]="['/proofs', t.proof.id]"><zs-thumb [sha]="t.proof.pictureSha" [alt]="row.subject.label + ', take ' + t.take" [side]="160" [width]="104" [height]="104" /></a>
+                          } @else if (t.state === 'failed') {
+                            <span class="why">{{ t.problem }}</span>
+                            @if (mayMake()) {
+                              <button class="b small" type="button" (click)="again(t)">Again</button>
+                            }
+                          } @else {
+                            <span class="sr">{{ t.state }}</span>
+                          }
+                        </div>
+                      }
+                    </div>
+                  </td>
+                }
+              </tr>
+            }
+          </tbody>
+        </table>
+      </div>
+    } @else if (feed.problem()) {
+      <zs-state kind="failed" title="This run cannot be shown" action="To the runs" (act)="router.navigateByUrl('/runs')">{{ feed.problem()!.detail }}</zs-state>
+    } @else {
+      <zs-state kind="loading" />
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      height: 100%;
+    }
+    .state {
+      padding: 1px 8px;
+      font-weight: 650;
+      background: var(--well);
+    }
+    .state.on {
+      color: var(--white);
+      background: var(--brine);
+    }
+    .progress {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 6px 18px;
+      margin: 12px 0 16px;
+    }
+    progress {
+      width: 260px;
+      height: 10px;
+      accent-color: #2a6450;
+    }
+    table {
+      border-collapse: separate;
+      border-spacing: 0 6px;
+    }
+    th {
+      padding-right: 16px;
+      text-align: left;
+      vertical-align: top;
+      font-weight: 640;
+    }
+    tbody th {
+      min-width: 120px;
+      padding-top: 6px;
+    }
+    .takes {
+      display: flex;
+      gap: 5px;
+      padding-right: 18px;
+    }
+    .take {
+      display: grid;
+      place-items: center;
+      width: 104px;
+      height: 104px;
+      overflow: hidden;
+      background: #dcddde;
+      border: 1px solid var(--zinc);
+    }
+    .take.made {
+      border-color: transparent;
+    }
+    .take zs-thumb {
+      width: 104px;
+      height: 104px;
+    }
+    .take.painting {
+      background: repeating-linear-gradient(90deg, #c6c8c9 0 13px, #dcddde 13px 26px);
+      animation: roll 1s linear infinite;
+    }
+    @keyframes roll {
+      to {
+        background-position: 26px 0;
+      }
+    }
+    .take.failed {
+      align-content: space-between;
+      padding: 5px;
+      border: 2px solid var(--vermilion);
+      background: var(--white);
+    }
+    .why {
+      max-height: 62px;
+      overflow: hidden;
+      font-size: 11px;
+      line-height: 1.25;
+    }
+    .take.cancelled {
+      background: repeating-linear-gradient(135deg, #d5d6d7 0 7px, #f6f6f6 7px 14px);
+    }
+  `,
+})
+export class RunPage {
+  private readonly api = inject(Api);
+  private readonly messages = inject(Messages);
+  readonly router = inject(Router);
+  readonly feed = inject(RunFeed);
+  readonly id = input.required<string>();
+  private readonly store = inject(Store);
+  private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
+  private readonly house = this.store.selectSignal(sessionFeature.selectHouse);
+  readonly mayMake = computed(() => this.person()?.role !== 'reviewer');
+  readonly left = computed(() => {
+    const d = this.feed.detail();
+    const pace = this.house()?.presses[0]?.secondsPerImage;
+    const rest = d ? d.run.images - d.run.made - d.run.failed : 0;
+    if (!d || !pace || rest <= 0 || d.run.state !== 'running') return '';
+    return writtenSpan((rest * pace * d.format.width * d.format.height) / 589_824);
+  });
+
+  constructor() {
+    this.feed.follow(this.id);
+    inject(Keys).declare([
+      { key: 'P', does: 'Pause, or go on', run: () => void this.move(this.feed.detail()?.run.state === 'paused' ? 'resume' : 'pause') },
+      { key: 'R', does: 'Review what is made', run: () => void this.router.navigate(['/review', this.id()]) },
+    ]);
+  }
+
+  titleOf(t: TakeView): string {
+    return [`take ${t.take}`, `seed ${t.seed}`, t.state, t.attempts > 0 ? `${t.attempts} failed tries` : '', t.problem ?? ''].filter(Boolean).join(', ');
+  }
+
+  async move(how: 'pause' | 'resume' | 'stop'): Promise<void> {
+    await this.try(() => this.api.send('POST', `/runs/${this.id()}/${how}`));
+  }
+
+  async repeat(): Promise<void> {
+    await this.try(async () => {
+      const { message } = await this.api.send<{ message: string }>('POST', `/runs/${this.id()}/repeat-failed`);
+      this.messages.done(message);
+    });
+  }
+
+  async again(t: TakeView): Promise<void> {
+    await this.try(() => this.api.send('POST', `/takes/${t.id}/again`));
+  }
+
+  private async try(work: () => Promise<unknown>): Promise<void> {
+    try {
+      await work();
+      this.feed.refresh();
+    } catch (error) {
+      this.messages.failed(error);
+    }
+  }
+}

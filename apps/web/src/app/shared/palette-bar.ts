@@ -1,0 +1,47 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { hexOfLab, type PaletteColour } from '@zinc/core';
+
+/** A palette as a strip; each colour as wide as the area it covers. */
+@Component({
+  selector: 'zs-palette-bar',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="bar" role="img" [attr.aria-label]="spoken()">
+      @for (c of colours(); track $index) {
+        <span [style.flex-grow]="c.share" [style.background]="c.hex" [title]="c.hex + ', ' + c.percent + ' %'">
+          @if (figures() && c.percent >= 7) {
+            <i [class.onDark]="c.dark">{{ c.percent }}</i>
+          }
+        </span>
+      }
+    </div>
+  `,
+  styles: `
+    .bar {
+      display: flex;
+      height: 100%;
+      min-height: 8px;
+    }
+    span {
+      flex-basis: 2px;
+      min-width: 0;
+      position: relative;
+    }
+    i {
+      position: absolute;
+      left: 4px;
+      bottom: 2px;
+      font: 600 11px/1.2 'Archivo Variable';
+      color: #161718;
+    }
+    i.onDark {
+      color: #fff;
+    }
+  `,
+})
+export class PaletteBar {
+  readonly palette = input.required<readonly PaletteColour[]>();
+  readonly figures = input(false);
+  readonly colours = computed(() => this.palette().map(c => ({ share: c.share, percent: Math.round(c.share * 100), hex: hexOfLab(c), dark: c.L < 0.6 })));
+  readonly spoken = computed(() => `Palette: ${this.colours().map(c => `${c.hex} ${c.percent} %`).join(', ')}`);
+}

@@ -1,0 +1,83 @@
+import { afterNextRender, ChangeDetectionStrategy, Component, DestroyRef, ElementRef, inject, input, output, viewChildren } from '@angular/core';
+import type { Look } from '@zinc/contract';
+import { YARDSTICK } from '@zinc/scenes';
+import { PaletteBar } from '../shared/palette-bar';
+import { LookPainter } from './look-painter';
+
+/** A look as its five yardstick pictures, one large and four small, with its palette and name. */
+@Component({
+  selector: 'zs-look-card',
+  imports: [PaletteBar],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <button type="button" (click)="open.emit()">
+      <canvas class="one" #pic width="216" height="216" role="img" [attr.aria-label]="look().name + ', the radish'"></canvas>
+      <span class="four">
+        @for (s of rest; track s.name) {
+          <canvas #pic width="72" height="72" aria-hidden="true"></canvas>
+        }
+      </span>
+      <zs-palette-bar class="palette" [palette]="look().latest.style.palette" />
+      <b class="clip">{{ look().name }}</b>
+      <span class="dim clip">version {{ look().latest.version }}, {{ look().latest.strength }} %, {{ look().latest.sources.length }} sources</span>
+    </button>
+  `,
+  styles: `
+    button {
+      display: block;
+      width: 216px;
+      padding: 0;
+      text-align: left;
+      background: none;
+      border: 0;
+      cursor: pointer;
+    }
+    canvas {
+      display: block;
+      background: var(--well);
+    }
+    .one {
+      width: 216px;
+      height: 216px;
+    }
+    .four {
+      display: grid;
+      grid-template-columns: repeat(4, 1fr);
+      gap: 3px;
+      padding-top: 3px;
+      border-bottom: 3px solid var(--ink);
+    }
+    .four canvas {
+      width: 100%;
+      aspect-ratio: 1;
+    }
+    .palette {
+      display: block;
+      height: 9px;
+    }
+    b,
+    span.dim {
+      display: block;
+    }
+    b {
+      margin-top: 5px;
+      font-size: var(--s3);
+    }
+    button:hover b {
+      text-decoration: underline;
+    }
+  `,
+})
+export class LookCard {
+  readonly look = input.required<Look>();
+  readonly open = output<void>();
+  readonly rest = YARDSTICK.slice(1);
+  private readonly pics = viewChildren<ElementRef<HTMLCanvasElement>>('pic');
+
+  constructor() {
+    const painter = inject(LookPainter);
+    const abort = new AbortController();
+    inject(DestroyRef).onDestroy(() => abort.abort());
+    afterNextRender(() => this.pics().forEach((pic, subject) => painter.paint(this.look(), subject, pic.nativeElement.width, pic.nativeElement, abort.signal)));
+  }
+}

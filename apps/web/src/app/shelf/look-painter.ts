@@ -1,0 +1,38 @@
+import { inject, Injectable } from '@angular/core';
+import { Store } from '@ngrx/store';
+import type { Look } from '@zinc/contract';
+import { labOfHex } from '@zinc/core';
+import { PaintPool } from '../mix/paint-pool';
+import type { PaintAnswer } from '../mix/painting';
+import { sessionFeature } from '../shared/session.store';
+
+const MOST_KEPT = 200;
+
+/** Paints looks on the yardstick for the shelf, in workers, and keeps what it painted: a version never changes. */
+@Injectable({ providedIn: 'root' })
+export class LookPainter {
+  private readonly house = inject(Store).selectSignal(sessionFeature.selectHouse);
+  private pool: PaintPool | null = null;
+  private readonly kept = new Map<string, ImageData>();
+  private readonly waiting = new Map<string, Set<HTMLCanvasElement>>();
+
+  paint(look: Look, subject: number, size: number, canvas: HTMLCanvasElement, signal: AbortSignal): void {
+    const slot = `${look.id}/${look.latest.version}/${subject}/${size}`;
+    const known = this.kept.get(slot);
+    if (known) return canvas.getContext('2d')!.putImageData(known, 0, 0);
+    const canvases = this.waiting.get(slot) ?? new Set();
+    this.waiting.set(slot, canvases.add(canvas));
+    signal.addEventListener('abort', () => canvases.delete(canvas));
+    this.pool ??= new PaintPool(answer => this.show(answer));
+    const never = (this.house()?.brand?.colours ?? []).filter(c => c.never).map(c => ({ ...labOfHex(c.hex), radius: c.tolerance / 100 }));
+    this.pool.order(slot, { subject, size, style: look.latest.style, strength: look.latest.strength / 100, never, measureAgainst: null });
+  }
+
+  private show({ slot, size, pixels }: PaintAnswer): void {
+    const image = new ImageData(pixels, size, size);
+    if (this.kept.size >= MOST_KEPT) this.kept.delete(this.kept.keys().next().value!);
+    this.kept.set(slot, image);
+    for (const canvas of this.waiting.get(slot) ?? []) canvas.getContext('2d')!.putImageData(image, 0, 0);
+    this.waiting.delete(slot);
+  }
+}

@@ -1,0 +1,169 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { templateInputSchema, ValidationError, type Subject, type Template, type TemplateInput } from '@zinc/contract';
+import { checkTemplate, fillTemplate, readSubjectList, slotsOf, type Slot, type TextPart } from '@zinc/core';
+import { splitWords } from '../mix/draft';
+import { Api, ApiError, problemOf } from '../shared/api';
+import { Keys } from '../shared/keys';
+import { Messages } from '../shared/messages';
+import { sessionFeature } from '../shared/session.store';
+import { StateView } from '../shared/state';
+import { SubjectRow } from './subject-row';
+import { subjects, templates } from './wording.store';
+
+const NEW_TEXT = 'A {{subject}}, whole, on plain ground';
+
+/** Templates with slots, and the subjects that fill them: every subject's final text is read beside the sentence that makes it. */
+@Component({
+  selector: 'zs-wording',
+  imports: [StateView, SubjectRow],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './wording.page.html',
+  styleUrl: './wording.page.css',
+})
+export class WordingPage {
+  private readonly store = inject(Store);
+  private readonly api = inject(Api);
+  private readonly messages = inject(Messages);
+  /** The template to open, and the subject to show, from a search. */
+  readonly template = input<string>();
+  readonly subject = input<string>();
+  readonly templates = this.store.selectSignal(templates.all);
+  readonly subjects = this.store.selectSignal(subjects.all);
+  readonly status = this.store.selectSignal(subjects.status);
+  readonly house = this.store.selectSignal(sessionFeature.selectHouse);
+  private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
+  readonly mayEdit = computed(() => this.person()?.role !== 'reviewer');
+
+  readonly openId = signal<string | null>(null);
+  readonly name = signal('');
+  readonly text = signal(NEW_TEXT);
+  readonly avoid = signal('');
+  readonly slots = signal<Slot[]>([]);
+  readonly fault = signal<{ field?: string; message: string } | null>(null);
+  readonly busy = signal(false);
+  readonly pasting = signal(false);
+  readonly pasted = signal('');
+  readonly pasteFaults = signal<string[]>([]);
+  readonly open = computed(() => this.templates().find(t => t.id === this.openId()) ?? null);
+  readonly faults = computed(() => checkTemplate(this.text(), this.slots()));
+  readonly changed = computed(() => {
+    const t = this.open();
+    return !t || t.text !== this.text() || t.name !== this.name() || t.avoid.join(', ') !== splitWords(this.avoid()).join(', ') || JSON.stringify(t.slots) !== JSON.stringify(this.slots().map(s => ({ ...s, choices: s.choices ?? [] })));
+  });
+  /** The sentence with its slots as chips; null while it cannot be read. */
+  readonly sentence = computed((): TextPart[] | null => {
+    try {
+      slotsOf(this.text());
+      return fillTemplate(this.text(), this.slots(), { subject: 'subject' });
+    } catch {
+      return null;
+    }
+  });
+  readonly preview = computed(() =>
+    readSubjectList(
+      this.pasted(),
+      this.subjects().map(s => s.label),
+    ),
+  );
+  readonly faultsOfPreview = computed(() => this.preview().faults.map(f => f.message));
+
+  constructor() {
+    inject(Keys).declare([{ key: 'P', does: 'Paste subjects', run: () => this.pasting.set(true) }]);
+    effect(() => {
+      const all = this.templates();
+      const wanted = this.template();
+      if (all.length === 0 || (untracked(this.openId) !== null && !wanted)) return;
+      const first = all.find(t => t.id === wanted) ?? all[0];
+      untracked(() => this.openId() !== first.id && this.openTemplate(first));
+    });
+  }
+
+  openTemplate(t: Template): void {
+    this.openId.set(t.id);
+    this.name.set(t.name);
+    this.text.set(t.text);
+    this.avoid.set(t.avoid.join(', '));
+    this.slots.set(t.slots.map(s => ({ ...s })));
+    this.fault.set(null);
+  }
+
+  newTemplate(): void {
+    this.openId.set('new');
+    this.name.set('');
+    this.text.set(NEW_TEXT);
+    this.avoid.set('');
+    this.slots.set([]);
+    this.fault.set(null);
+  }
+
+  finalText(s: Subject): TextPart[] | null {
+    if (this.sentence() === null) return null;
+    return fillTemplate(this.text(), this.slots(), { subject: s.wording });
+  }
+
+  addSlot(name: string): void {
+    this.slots.update(s => [...s, { name, kind: 'text', choices: [], default: '' }]);
+  }
+
+  changeSlot(i: number, part: Partial<Slot>): void {
+    this.slots.update(all => all.map((s, k) => (k === i ? { ...s, ...part } : s)));
+  }
+
+  removeSlot(i: number): void {
+    this.slots.update(all => all.filter((_, k) => k !== i));
+  }
+
+  setChoices(i: number, event: Event): void {
+    const choices = splitWords((event.target as HTMLInputElement).value);
+    this.changeSlot(i, { choices, default: choices.includes(this.slots()[i].default ?? '') ? this.slots()[i].default : (choices[0] ?? '') });
+  }
+
+  async save(): Promise<void> {
+    this.fault.set(null);
+    this.busy.set(true);
+    try {
+      const body: TemplateInput = await templateInputSchema.validate({
+        name: this.name(),
+        text: this.text(),
+        avoid: splitWords(this.avoid()),
+        slots: this.slots().map(s => ({ ...s, choices: s.choices ?? [] })),
+      });
+      const blocking = checkTemplate(body.text, this.slots()).find(f => f.code !== 'unusedSlot');
+      if (blocking) return this.fault.set({ field: 'text', message: blocking.message });
+      const before = this.open();
+      const saved = before
+        ? await this.api.send<Template>('POST', `/templates/${before.id}/versions`, body, before.version)
+        : await this.api.send<Template>('POST', '/templates', body);
+      this.store.dispatch(templates.actions.saved({ items: [saved] }));
+      this.openTemplate(saved);
+      this.messages.done(`“${saved.name}” is saved as version ${saved.version}.`);
+    } catch (error) {
+      if (error instanceof ValidationError) this.fault.set({ field: error.path, message: error.message });
+      else {
+        this.fault.set({ field: problemOf(error).field, message: problemOf(error).detail });
+        if (error instanceof ApiError && error.document.code === 'changedMeanwhile') this.store.dispatch(templates.actions.load());
+      }
+    } finally {
+      this.busy.set(false);
+    }
+  }
+
+  async paste(): Promise<void> {
+    this.pasteFaults.set([]);
+    this.busy.set(true);
+    try {
+      const { items } = await this.api.send<{ items: Subject[] }>('POST', '/subjects/paste', { text: this.pasted() });
+      this.store.dispatch(subjects.actions.saved({ items }));
+      this.pasted.set('');
+      this.pasting.set(false);
+      this.messages.done(items.length === 1 ? 'One subject is added.' : `${items.length} subjects are added.`);
+    } catch (error) {
+      const p = problemOf(error);
+      const lines = (p.findings ?? []) as { message: string }[];
+      this.pasteFaults.set(lines.length > 0 ? lines.map(l => l.message) : [p.detail]);
+    } finally {
+      this.busy.set(false);
+    }
+  }
+}
