@@ -8,12 +8,16 @@ import { fileURLToPath } from 'node:url';
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const [major, minor] = process.versions.node.split('.').map(Number);
 if (major < 20 || (major === 20 && minor < 19)) {
-  console.error(`Zinc Shelf needs Node 20.19 or newer; this is ${process.version}. Install a newer Node, then run the same command.`);
+  console.error(
+    `Zinc Shelf needs Node 20.19 or newer; this is ${process.version}. Install a newer Node, then run the same command.`,
+  );
   process.exit(2);
 }
 
 const stamp = join(root, 'node_modules', '.zinc-lock');
-const wanted = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+const wanted = createHash('sha256')
+  .update(readFileSync(join(root, 'package-lock.json')))
+  .digest('hex');
 const installed = () => existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted;
 
 if (!installed()) {
@@ -46,6 +50,9 @@ if (!installed()) {
 }
 
 const command = process.argv[2];
-const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'scripts', `${command}.ts`), ...process.argv.slice(3)], { cwd: root, stdio: 'inherit' });
+const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'scripts', `${command}.ts`), ...process.argv.slice(3)], {
+  cwd: root,
+  stdio: 'inherit',
+});
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child.kill(signal));
 child.on('exit', (code, signal) => process.exit(code ?? (signal === 'SIGINT' ? 130 : 1)));

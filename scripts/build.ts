@@ -28,7 +28,9 @@ function fingerprintOfSources(): string {
 }
 
 function npmPackages(app: string): string[] {
-  const own = JSON.parse(readFileSync(join(root, 'apps', app, 'package.json'), 'utf8')) as { dependencies: Record<string, string> };
+  const own = JSON.parse(readFileSync(join(root, 'apps', app, 'package.json'), 'utf8')) as {
+    dependencies: Record<string, string>;
+  };
   return Object.keys(own.dependencies).filter(d => !d.startsWith('@zinc/'));
 }
 
@@ -44,7 +46,9 @@ async function bundle(app: string, entries: string[]): Promise<void> {
     sourcemap: true,
     external: [...npmPackages(app)],
     logLevel: 'error',
-    banner: { js: "import { createRequire as __createRequire } from 'node:module'; const require = __createRequire(import.meta.url);" },
+    banner: {
+      js: "import { createRequire as __createRequire } from 'node:module'; const require = __createRequire(import.meta.url);",
+    },
   });
 }
 
@@ -59,11 +63,15 @@ export async function buildAll(say: (line: string) => void = console.log): Promi
   await bundle('server', ['main.ts', 'shelf/pictureWorker.ts']);
   await bundle('press', ['main.ts', 'paintWorker.ts']);
   cpSync(join(root, 'apps/server/drizzle'), join(dist, 'server/drizzle'), { recursive: true });
-  const ng = spawnSync(process.execPath, [join(root, 'node_modules/@angular/cli/bin/ng.js'), 'build', '--output-path', join(dist, 'web')], {
-    cwd: join(root, 'apps/web'),
-    encoding: 'utf8',
-    env: { ...process.env, NG_CLI_ANALYTICS: 'false', CI: 'true' },
-  });
+  const ng = spawnSync(
+    process.execPath,
+    [join(root, 'node_modules/@angular/cli/bin/ng.js'), 'build', '--output-path', join(dist, 'web')],
+    {
+      cwd: join(root, 'apps/web'),
+      encoding: 'utf8',
+      env: { ...process.env, NG_CLI_ANALYTICS: 'false', CI: 'true' },
+    },
+  );
   if (ng.status !== 0) throw new Error(`The web application could not be built:\n${ng.stdout}${ng.stderr}`);
   writeFileSync(stamp, wanted);
 }

@@ -64,19 +64,33 @@ export async function startMariadb(folder: string, forTests = false): Promise<Ru
   const secret = readFileSync(secretFile, 'utf8');
   if (!existsSync(join(data, 'mysql'))) {
     rmSync(data, { recursive: true, force: true });
-    const made = spawnSync(install, ['--no-defaults', `--user=${user}`, `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', '--skip-name-resolve'], { encoding: 'utf8' });
+    const made = spawnSync(
+      install,
+      [
+        '--no-defaults',
+        `--user=${user}`,
+        `--datadir=${data}`,
+        '--auth-root-authentication-method=normal',
+        '--skip-test-db',
+        '--skip-name-resolve',
+      ],
+      { encoding: 'utf8' },
+    );
     if (made.status !== 0) throw new Error(`MariaDB could not make its data folder:\n${made.stdout}${made.stderr}`);
   }
   const pidFile = join(folder, 'mariadb.pid');
   await endLeftBehind(pidFile);
   const initFile = join(folder, 'init.sql');
-  const all = (who: string, on: string): string => `CREATE USER IF NOT EXISTS ${who} IDENTIFIED BY '${secret}'; ALTER USER ${who} IDENTIFIED BY '${secret}'; GRANT ALL ON ${on} TO ${who}`;
+  const all = (who: string, on: string): string =>
+    `CREATE USER IF NOT EXISTS ${who} IDENTIFIED BY '${secret}'; ALTER USER ${who} IDENTIFIED BY '${secret}'; GRANT ALL ON ${on} TO ${who}`;
   writeFileSync(
     initFile,
     [
       'CREATE DATABASE IF NOT EXISTS zinc CHARACTER SET utf8mb4',
       all("'zinc'@'127.0.0.1'", 'zinc.*'),
-      ...(forTests ? [`${all("'root'@'127.0.0.1'", '*.*')} WITH GRANT OPTION`] : ["DROP USER IF EXISTS 'root'@'127.0.0.1'", "DROP USER IF EXISTS 'root'@'::1'"]),
+      ...(forTests
+        ? [`${all("'root'@'127.0.0.1'", '*.*')} WITH GRANT OPTION`]
+        : ["DROP USER IF EXISTS 'root'@'127.0.0.1'", "DROP USER IF EXISTS 'root'@'::1'"]),
       `ALTER USER 'root'@'localhost' IDENTIFIED BY '${secret}'`,
     ]
       .join(';\n')
@@ -102,7 +116,9 @@ export async function startMariadb(folder: string, forTests = false): Promise<Ru
       '--max-allowed-packet=64M',
       '--transaction-isolation=READ-COMMITTED',
       `--init-file=${initFile}`,
-      ...(forTests ? ['--innodb-flush-log-at-trx-commit=0', '--innodb-log-file-size=16M', '--max-connections=300'] : ['--innodb-flush-log-at-trx-commit=1', '--innodb-buffer-pool-size=256M']),
+      ...(forTests
+        ? ['--innodb-flush-log-at-trx-commit=0', '--innodb-log-file-size=16M', '--max-connections=300']
+        : ['--innodb-flush-log-at-trx-commit=1', '--innodb-buffer-pool-size=256M']),
     ],
     { stdio: ['ignore', log, log], detached: true },
   );
@@ -114,7 +130,10 @@ export async function startMariadb(folder: string, forTests = false): Promise<Ru
       break;
     } catch (error) {
       if (child.exitCode !== null || i > 200)
-        throw new Error(`MariaDB did not start (${(error as Error).message}). Its log is ${join(folder, 'mariadb.log')}. Is another Zinc Shelf using this data folder?`, { cause: error });
+        throw new Error(
+          `MariaDB did not start (${(error as Error).message}). Its log is ${join(folder, 'mariadb.log')}. Is another Zinc Shelf using this data folder?`,
+          { cause: error },
+        );
       await new Promise(r => setTimeout(r, 100));
     }
   }

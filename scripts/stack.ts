@@ -25,11 +25,16 @@ class Kept {
     const log = openSync(this.logFile, 'a');
     this.starts.push(Date.now());
     // A group of its own: Ctrl-C reaches the starter alone, which stops everything in order.
-    const child = spawn(process.execPath, ['--enable-source-maps', this.file], { env: { ...process.env, ...this.env }, stdio: ['ignore', log, log, 'ipc'], detached: true });
+    const child = spawn(process.execPath, ['--enable-source-maps', this.file], {
+      env: { ...process.env, ...this.env },
+      stdio: ['ignore', log, log, 'ipc'],
+      detached: true,
+    });
     this.child = child;
     child.once('exit', code => {
       if (this.stopping) return;
-      if (code === 2 || this.starts.filter(s => Date.now() - s < 60_000).length > 5) return this.onGiveUp(`${this.name} does not stay up; its log is ${this.logFile}`);
+      if (code === 2 || this.starts.filter(s => Date.now() - s < 60_000).length > 5)
+        return this.onGiveUp(`${this.name} does not stay up; its log is ${this.logFile}`);
       setTimeout(() => !this.stopping && this.start(), 500);
     });
     return child;
@@ -98,7 +103,12 @@ export async function startStack(options: StackOptions): Promise<Stack> {
       say('Starting the house press …');
       const port = await freePort();
       pressUrl = `http://127.0.0.1:${port}`;
-      const env = { ZINC_PRESS_PORT: String(port), ZINC_PRESS_DATA: join(data, 'press'), ZINC_PRESS_TOKEN: pressToken, ZINC_PRESS_MISBEHAVE: options.misbehave ? 'on' : 'off' };
+      const env = {
+        ZINC_PRESS_PORT: String(port),
+        ZINC_PRESS_DATA: join(data, 'press'),
+        ZINC_PRESS_TOKEN: pressToken,
+        ZINC_PRESS_MISBEHAVE: options.misbehave ? 'on' : 'off',
+      };
       const press = new Kept('The press', join(root, 'dist/press/main.js'), env, join(data, 'press.log'), options.onGiveUp);
       pids.press = press.start().pid;
       stops.push(() => press.stop());
@@ -120,7 +130,13 @@ export async function startStack(options: StackOptions): Promise<Stack> {
     stops.push(() => server.stop());
     const port = await new Promise<number>((resolve, reject) => {
       child.once('message', message => resolve((message as { ready: number }).ready));
-      child.once('exit', () => reject(new Error(`The server did not start; the end of its log (${logFile}):\n${readFileSync(logFile, 'utf8').split('\n').slice(-12).join('\n')}`)));
+      child.once('exit', () =>
+        reject(
+          new Error(
+            `The server did not start; the end of its log (${logFile}):\n${readFileSync(logFile, 'utf8').split('\n').slice(-12).join('\n')}`,
+          ),
+        ),
+      );
     });
     return { url: `http://127.0.0.1:${port}`, pids, stop };
   } catch (error) {

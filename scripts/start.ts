@@ -23,8 +23,10 @@ function portIsFree(): Promise<boolean> {
   });
 }
 
-if (!Number.isInteger(port) || port < 0 || port > 65535) fail(`ZINC_PORT is "${process.env.ZINC_PORT}"; wanted a whole number from 0 to 65535.`);
-if (process.env.ZINC_DEMO && !['on', 'off'].includes(process.env.ZINC_DEMO)) fail(`ZINC_DEMO is "${process.env.ZINC_DEMO}"; wanted on or off.`);
+if (!Number.isInteger(port) || port < 0 || port > 65535)
+  fail(`ZINC_PORT is "${process.env.ZINC_PORT}"; wanted a whole number from 0 to 65535.`);
+if (process.env.ZINC_DEMO && !['on', 'off'].includes(process.env.ZINC_DEMO))
+  fail(`ZINC_DEMO is "${process.env.ZINC_DEMO}"; wanted on or off.`);
 if (!(await portIsFree())) fail(`port ${port} is taken. Stop what uses it, or choose another: ZINC_PORT=4320 npm start`);
 
 let stack: Stack | null = null;

@@ -10,7 +10,15 @@ module.exports = config =>
     customLaunchers: {
       Headless: {
         base: 'ChromeHeadless',
-        flags: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run', '--disable-quic'],
+        flags: [
+          '--no-sandbox',
+          '--disable-gpu',
+          '--disable-background-networking',
+          '--disable-component-update',
+          '--disable-sync',
+          '--no-first-run',
+          '--disable-quic',
+        ],
       },
     },
     reporters: ['progress'],

@@ -31,12 +31,20 @@ function readTicket(body: unknown): Ticket {
     ['height', height],
   ] as const)
     if (!Number.isInteger(side) || side < 64 || side > 2048)
-      throw new ValidationError(`Got a ${name} of ${side}; this press makes sides of 64 to 2048 pixels.`, undefined, `ticket.format.${name}`);
+      throw new ValidationError(
+        `Got a ${name} of ${side}; this press makes sides of 64 to 2048 pixels.`,
+        undefined,
+        `ticket.format.${name}`,
+      );
   const { strength } = ticket.settings ?? {};
-  if (!(strength >= 0 && strength <= 100)) throw new ValidationError(`Got a strength of ${strength}; wanted 0 to 100.`, undefined, 'ticket.settings.strength');
-  if (!ticket.look?.style?.amounts) throw new ValidationError('The ticket has no resolved style.', undefined, 'ticket.look.style');
-  if (!Number.isInteger(ticket.seed)) throw new ValidationError(`Got the seed ${ticket.seed}; wanted a whole number.`, undefined, 'ticket.seed');
-  if (ticket.contents.length > 1) throw new ValidationError('This press takes one content picture.', undefined, 'ticket.contents');
+  if (!(strength >= 0 && strength <= 100))
+    throw new ValidationError(`Got a strength of ${strength}; wanted 0 to 100.`, undefined, 'ticket.settings.strength');
+  if (!ticket.look?.style?.amounts)
+    throw new ValidationError('The ticket has no resolved style.', undefined, 'ticket.look.style');
+  if (!Number.isInteger(ticket.seed))
+    throw new ValidationError(`Got the seed ${ticket.seed}; wanted a whole number.`, undefined, 'ticket.seed');
+  if (ticket.contents.length > 1)
+    throw new ValidationError('This press takes one content picture.', undefined, 'ticket.contents');
   return ticket;
 }
 
@@ -55,13 +63,19 @@ export function createPress(renders: Renders, settings: PressSettings): Express 
     res.json(capabilities(renders.threads));
   });
   app.head('/v1/inputs/:sha', (req, res) => {
-    res.status(/^[0-9a-f]{64}$/.test(req.params.sha) && existsSync(join(renders.inputs, `${req.params.sha}.png`)) ? 200 : 404).end();
+    res
+      .status(/^[0-9a-f]{64}$/.test(req.params.sha) && existsSync(join(renders.inputs, `${req.params.sha}.png`)) ? 200 : 404)
+      .end();
   });
   app.put('/v1/inputs/:sha', express.raw({ type: () => true, limit: '80mb' }), async (req, res) => {
     const { sha } = req.params;
     const bytes = req.body as Buffer;
     const own = Buffer.isBuffer(bytes) ? createHash('sha256').update(bytes).digest('hex') : '';
-    if (own !== sha) return refuse(res, problem('badInput', `The bytes hash to ${own || 'nothing'}, the address says ${sha}.`, { field: 'sha256' }));
+    if (own !== sha)
+      return refuse(
+        res,
+        problem('badInput', `The bytes hash to ${own || 'nothing'}, the address says ${sha}.`, { field: 'sha256' }),
+      );
     const file = join(renders.inputs, `${sha}.png`);
     await writeFile(`${file}.part`, bytes);
     await rename(`${file}.part`, file);
@@ -75,17 +89,31 @@ export function createPress(renders: Renders, settings: PressSettings): Express 
       const ignoredSettings = Object.keys(c.settings).filter(k => !known.has(k));
       if (c.contents.length > 0) return { key: c.key, verdict: 'drawable', ignored: [], ignoredSettings };
       const own = findSubject(c.wording);
-      if (!own.subject) return { key: c.key, verdict: 'notDrawn', detail: `“${c.wording}” is not among what this press draws.`, ignored: [], ignoredSettings };
+      if (!own.subject)
+        return {
+          key: c.key,
+          verdict: 'notDrawn',
+          detail: `“${c.wording}” is not among what this press draws.`,
+          ignored: [],
+          ignoredSettings,
+        };
       return { key: c.key, verdict: 'drawable', as: own.subject.name, ignored: own.ignored, ignoredSettings };
     });
     res.json({ results });
   });
   app.post('/v1/renders', misbehaviour.onOrder, (req, res) => {
     const key = req.header('idempotency-key');
-    if (!key || key.length > 200) return refuse(res, problem('badInput', 'Send an Idempotency-Key of 1 to 200 characters.', { field: 'Idempotency-Key' }));
+    if (!key || key.length > 200)
+      return refuse(res, problem('badInput', 'Send an Idempotency-Key of 1 to 200 characters.', { field: 'Idempotency-Key' }));
     const ticket = readTicket(req.body);
     const missing = ticket.contents.find(c => !existsSync(join(renders.inputs, `${c.sha256}.png`)));
-    if (missing) return refuse(res, problem('notPossible', `The content picture ${missing.sha256} has not been brought; PUT it first.`, { field: 'ticket.contents' }));
+    if (missing)
+      return refuse(
+        res,
+        problem('notPossible', `The content picture ${missing.sha256} has not been brought; PUT it first.`, {
+          field: 'ticket.contents',
+        }),
+      );
     const render = renders.order(key, ticket);
     res.status(202).setHeader('Location', `/v1/renders/${render.id}`).json(render);
   });

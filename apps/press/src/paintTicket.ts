@@ -17,7 +17,10 @@ export async function paintTicket(ticket: Ticket, readInput: (sha256: string) =>
     return paint(picture, ticket.look.style, strength, ticket.seed, { never });
   }
   const { subject } = findSubject(ticket.subject.wording);
-  if (!subject) throw new CannotDrawError(`This press cannot draw “${ticket.subject.wording}”. Give the subject a picture, or another wording.`);
+  if (!subject)
+    throw new CannotDrawError(
+      `This press cannot draw “${ticket.subject.wording}”. Give the subject a picture, or another wording.`,
+    );
   const scene = drawSubject(subject.name, ticket.seed, width, height);
   return paint(scene.picture, ticket.look.style, strength, ticket.seed, { mask: scene.mask, parts: scene.parts, never });
 }

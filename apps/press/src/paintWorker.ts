@@ -19,6 +19,8 @@ export default async function run(task: PaintTask): Promise<{ png: Uint8Array; p
   task.started.close();
   const picture = await paintTicket(task.ticket, sha => readFile(join(task.inputs, `${sha}.png`)));
   const { width, height, data } = picture;
-  const png = await sharp(data, { raw: { width, height, channels: 4 } }).png({ compressionLevel: 6 }).toBuffer();
+  const png = await sharp(data, { raw: { width, height, channels: 4 } })
+    .png({ compressionLevel: 6 })
+    .toBuffer();
   return { png: new Uint8Array(png), pixels: hashPixels(picture) };
 }

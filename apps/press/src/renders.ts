@@ -29,9 +29,15 @@ export class Renders {
     this.images = join(folder, 'renders');
     this.inputs = join(folder, 'inputs');
     for (const f of [this.images, this.inputs]) mkdirSync(f, { recursive: true });
-    for (const file of readdirSync(this.images)) if (Date.now() - statSync(join(this.images, file)).mtimeMs > DAY) rmSync(join(this.images, file));
+    for (const file of readdirSync(this.images))
+      if (Date.now() - statSync(join(this.images, file)).mtimeMs > DAY) rmSync(join(this.images, file));
     const extension = import.meta.url.endsWith('.ts') ? 'ts' : 'js';
-    this.pool = new Piscina({ filename: new URL(`./paintWorker.${extension}`, import.meta.url).href, minThreads: threads, maxThreads: threads, idleTimeout: 600_000 });
+    this.pool = new Piscina({
+      filename: new URL(`./paintWorker.${extension}`, import.meta.url).href,
+      minThreads: threads,
+      maxThreads: threads,
+      idleTimeout: 600_000,
+    });
   }
 
   private imageFile(id: string): string {

@@ -8,7 +8,9 @@ import { readSettings } from './settings.ts';
 /** The built web application: beside the built server, or where the sources build it. */
 function findWeb(): string | null {
   const here = dirname(fileURLToPath(import.meta.url));
-  return [join(here, '../web/browser'), join(here, '../../web/dist/browser')].find(f => existsSync(join(f, 'index.html'))) ?? null;
+  return (
+    [join(here, '../web/browser'), join(here, '../../web/dist/browser')].find(f => existsSync(join(f, 'index.html'))) ?? null
+  );
 }
 
 let settings;

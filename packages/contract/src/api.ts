@@ -6,28 +6,47 @@ import { capabilitiesSchema } from './press.ts';
 export const ROLES = ['lead', 'designer', 'reviewer'] as const;
 export type Role = (typeof ROLES)[number];
 
-const id = () => string().matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/, 'wanted an id').required();
+const id = () =>
+  string()
+    .matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/, 'wanted an id')
+    .required();
 const sha = () =>
   string()
     .matches(/^[0-9a-f]{64}$/, 'wanted a SHA-256')
     .required();
 const text = (most: number, name: string) => string().trim().max(most, `${name} may have at most ${most} characters`);
 const percent = (name: string) =>
-  number().integer(`${name} must be a whole percentage`).min(0, `${name} must be 0 or more`).max(100, `${name} must be 100 or less`);
+  number()
+    .integer(`${name} must be a whole percentage`)
+    .min(0, `${name} must be 0 or more`)
+    .max(100, `${name} must be 100 or less`);
 const facetList = () => array(mixed<Facet>().oneOf(['colour', 'light', 'line', 'texture']).required()).required();
-const isoDate = () => string().matches(/^\d{4}-\d\d-\d\d$/, { message: 'Write the date as YYYY-MM-DD', excludeEmptyString: true });
+const isoDate = () =>
+  string().matches(/^\d{4}-\d\d-\d\d$/, { message: 'Write the date as YYYY-MM-DD', excludeEmptyString: true });
 
 // --- people
-export const signInSchema = object({ email: text(200, 'The address').required('Write your address'), password: string().max(200).required('Write your password') });
+export const signInSchema = object({
+  email: text(200, 'The address').required('Write your address'),
+  password: string().max(200).required('Write your password'),
+});
 export const firstLeadSchema = object({
   name: text(120, 'The name').required('Write your name'),
   email: text(200, 'The address').email('Write an address such as ines@example.org').required('Write your address'),
   password: string().min(10, 'The password needs at least 10 characters').max(200).required('Choose a password'),
   house: text(120, 'The name of the house').required('Name the house'),
 });
-export const personSchema = object({ id: id(), name: string().required(), email: string().required(), role: mixed<Role>().oneOf(ROLES).required() });
+export const personSchema = object({
+  id: id(),
+  name: string().required(),
+  email: string().required(),
+  role: mixed<Role>().oneOf(ROLES).required(),
+});
 export type Person = InferType<typeof personSchema>;
-export const sessionSchema = object({ person: personSchema.nullable().defined(), houseEmpty: boolean().required(), houseName: string().nullable().defined() });
+export const sessionSchema = object({
+  person: personSchema.nullable().defined(),
+  houseEmpty: boolean().required(),
+  houseName: string().nullable().defined(),
+});
 export type Session = InferType<typeof sessionSchema>;
 
 // --- house
@@ -37,7 +56,13 @@ export const brandSchema = object({
   allowedDrift: number().required(),
   avoid: array(string().required()).required(),
   colours: array(
-    object({ name: string().required(), role: string().required(), hex: string().required(), never: boolean().required(), tolerance: number().required() }),
+    object({
+      name: string().required(),
+      role: string().required(),
+      hex: string().required(),
+      never: boolean().required(),
+      tolerance: number().required(),
+    }),
   ).required(),
 });
 export const pressSchema = object({
@@ -48,7 +73,12 @@ export const pressSchema = object({
   secondsPerImage: number().nullable().defined(),
   waiting: number().required(),
 });
-export const formatSchema = object({ id: id(), name: string().required(), width: number().required(), height: number().required() });
+export const formatSchema = object({
+  id: id(),
+  name: string().required(),
+  width: number().required(),
+  height: number().required(),
+});
 export const campaignSchema = object({ id: id(), name: string().required() });
 export const houseSchema = object({
   name: string().required(),
@@ -137,7 +167,9 @@ export const lookSchema = object({
   name: string().required(),
   state: string().required(),
   latest: lookVersionSchema.required(),
-  versions: array(object({ version: number().required(), note: string().defined(), author: string().required(), madeAt: string().required() })).required(),
+  versions: array(
+    object({ version: number().required(), note: string().defined(), author: string().required(), madeAt: string().required() }),
+  ).required(),
 });
 export type Look = InferType<typeof lookSchema>;
 
@@ -157,16 +189,27 @@ export const templateInputSchema = object({
   slots: array(slotSchema).max(20).required(),
 });
 export type TemplateInput = InferType<typeof templateInputSchema>;
-export const templateSchema = templateInputSchema.shape({ id: id(), version: number().required(), author: string().required(), madeAt: string().required() });
+export const templateSchema = templateInputSchema.shape({
+  id: id(),
+  version: number().required(),
+  author: string().required(),
+  madeAt: string().required(),
+});
 export type Template = InferType<typeof templateSchema>;
 export const subjectInputSchema = object({
   label: text(120, 'The label').required('Give the subject a label'),
   wording: text(500, 'The wording').required('Give the subject a wording'),
   avoid: wordsList(),
 });
-export const subjectSchema = subjectInputSchema.shape({ id: id(), picture: pictureSchema.nullable().defined(), revision: number().required() });
+export const subjectSchema = subjectInputSchema.shape({
+  id: id(),
+  picture: pictureSchema.nullable().defined(),
+  revision: number().required(),
+});
 export type Subject = InferType<typeof subjectSchema>;
-export const subjectPasteSchema = object({ text: string().max(100_000, 'The list is longer than 100 000 characters').required('Paste at least one line') });
+export const subjectPasteSchema = object({
+  text: string().max(100_000, 'The list is longer than 100 000 characters').required('Paste at least one line'),
+});
 
 // --- runs
 export const planSchema = object({
@@ -245,7 +288,12 @@ export const decisionInputSchema = object({
   id: id(),
   proofId: id(),
   verdict: mixed<Verdict>().oneOf(VERDICTS, 'The verdict must be keep, keepOnceMended, hold or drop').nullable().defined(),
-  grade: number().integer('Grades are whole numbers').min(0, 'Grades go from 0 to 9').max(9, 'Grades go from 0 to 9').nullable().defined(),
+  grade: number()
+    .integer('Grades are whole numbers')
+    .min(0, 'Grades go from 0 to 9')
+    .max(9, 'Grades go from 0 to 9')
+    .nullable()
+    .defined(),
   reasons: array(string().oneOf(REASONS).required()).max(REASONS.length).required(),
   note: text(1000, 'The note').defined(),
 });
@@ -308,7 +356,12 @@ export const proofSchema = object({
   original: pictureSchema.nullable().defined(),
 });
 export type Proof = InferType<typeof proofSchema>;
-export const remakeSchema = object({ same: boolean().required(), pixelHash: sha(), expected: sha(), seconds: number().required() });
+export const remakeSchema = object({
+  same: boolean().required(),
+  pixelHash: sha(),
+  expected: sha(),
+  seconds: number().required(),
+});
 export type Remake = InferType<typeof remakeSchema>;
 export const exportInputSchema = object({
   verdicts: array(mixed<Verdict>().oneOf(VERDICTS).required()).min(1, 'Say which verdicts to export').required(),

@@ -7,7 +7,9 @@ export interface Found {
   ignored: string[];
 }
 
-const PHRASES = SUBJECTS.flatMap(subject => subject.words.map(words => ({ subject, words: words.toLowerCase() }))).sort((p, q) => q.words.length - p.words.length);
+const PHRASES = SUBJECTS.flatMap(subject => subject.words.map(words => ({ subject, words: words.toLowerCase() }))).sort(
+  (p, q) => q.words.length - p.words.length,
+);
 
 /** Words that carry no picture and so are never reported as ignored. */
 const SILENT = new Set(

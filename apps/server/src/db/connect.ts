@@ -11,7 +11,13 @@ export type Queries = Pick<Database, 'select' | 'insert' | 'update' | 'delete' |
 
 /** Opens a pool with UTC times and a collation that tells all characters apart. */
 export function connect(url: string): { pool: Pool; db: Database } {
-  const pool = mysql.createPool({ uri: url, timezone: 'Z', connectionLimit: 16, charset: 'utf8mb4_bin', supportBigNumbers: true });
+  const pool = mysql.createPool({
+    uri: url,
+    timezone: 'Z',
+    connectionLimit: 16,
+    charset: 'utf8mb4_bin',
+    supportBigNumbers: true,
+  });
   return { pool, db: drizzle({ client: pool }) };
 }
 

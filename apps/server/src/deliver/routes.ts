@@ -19,17 +19,26 @@ export const deliverRoutes = [
     method: 'get',
     path: '/runs/:id/export.zip',
     roles: EVERYONE,
-    summary: 'The chosen proofs of a run as a ZIP: PNGs with ticket, rights and digital source type inside (XMP), manifest.json, manifest.csv',
+    summary:
+      'The chosen proofs of a run as a ZIP: PNGs with ticket, rights and digital source type inside (XMP), manifest.json, manifest.csv',
     query: ['verdicts', 'naming'],
     produces: 'application/zip',
     async handle({ context, params, query, res, person }) {
       const asked = await exportQuery.validate(query);
-      const { verdicts, naming } = await exportInputSchema.validate({ verdicts: asked.verdicts.split(','), naming: asked.naming });
+      const { verdicts, naming } = await exportInputSchema.validate({
+        verdicts: asked.verdicts.split(','),
+        naming: asked.naming,
+      });
       const detail = await describeRun(context, params.id);
       const chosen = detail.cells.flatMap(cell =>
-        cell.takes.filter(t => t.proof?.decision?.verdict && verdicts.includes(t.proof.decision.verdict as Verdict)).map(t => ({ cell, take: t, proof: t.proof! })),
+        cell.takes
+          .filter(t => t.proof?.decision?.verdict && verdicts.includes(t.proof.decision.verdict as Verdict))
+          .map(t => ({ cell, take: t, proof: t.proof! })),
       );
-      if (chosen.length === 0) throw new ProblemError('notPossible', 'No proof of this run has such a decision yet, so there is nothing to export.', { field: 'verdicts' });
+      if (chosen.length === 0)
+        throw new ProblemError('notPossible', 'No proof of this run has such a decision yet, so there is nothing to export.', {
+          field: 'verdicts',
+        });
       const names = chosen.map(({ cell, take, proof }) => {
         const filled = fillName(naming, {
           run: detail.run.name,
@@ -56,7 +65,10 @@ export const deliverRoutes = [
         const proof = await describeProof(context, chosen[i].proof.id);
         const rights = await rightsOf(owner, proof.sources);
         const xmp = ticketXmp(proof.ticket, proof.ticketHash, rights);
-        const png = await sharp(await context.store.read(proof.pictureSha)).withXmp(xmp).png({ compressionLevel: 6 }).toBuffer();
+        const png = await sharp(await context.store.read(proof.pictureSha))
+          .withXmp(xmp)
+          .png({ compressionLevel: 6 })
+          .toBuffer();
         zip.addBuffer(png, files[i], { compress: false });
         manifest.push({
           file: files[i],
@@ -79,9 +91,19 @@ export const deliverRoutes = [
           ticket: proof.ticket,
         });
       }
-      const head = { house: owner, run: detail.run.name, exportedBy: person.name, exportedAt: new Date().toISOString(), leftOut: detail.leftOut };
+      const head = {
+        house: owner,
+        run: detail.run.name,
+        exportedBy: person.name,
+        exportedAt: new Date().toISOString(),
+        leftOut: detail.leftOut,
+      };
       zip.addBuffer(Buffer.from(JSON.stringify({ manifest: 1, ...head, images: manifest }, null, 2)), 'manifest.json');
-      const rows = manifest.map(({ ticket: _, rights: __, drift: d, avoid, ...row }) => ({ ...row, avoid: avoid.join(', '), drift: d ? d.total.toFixed(2) : '' }));
+      const rows = manifest.map(({ ticket: _, rights: __, drift: d, avoid, ...row }) => ({
+        ...row,
+        avoid: avoid.join(', '),
+        drift: d ? d.total.toFixed(2) : '',
+      }));
       zip.addBuffer(Buffer.from(stringify(rows, { header: true, escape_formulas: true })), 'manifest.csv');
       zip.end();
 
@@ -89,7 +111,12 @@ export const deliverRoutes = [
         const hashes = sources.flatMap(s => (s.kind === 'reference' && s.sha256 ? [s.sha256] : []));
         if (hashes.length === 0) return { owner: holder, sources: [] };
         const found = await context.db
-          .select({ name: styleReferences.name, credit: styleReferences.credit, licence: styleReferences.licence, licenceEnds: styleReferences.licenceEnds })
+          .select({
+            name: styleReferences.name,
+            credit: styleReferences.credit,
+            licence: styleReferences.licence,
+            licenceEnds: styleReferences.licenceEnds,
+          })
           .from(styleReferences)
           .where(inArray(styleReferences.sha256, hashes));
         return { owner: holder, sources: found };

@@ -2,7 +2,8 @@ import { canonicalJson, type Ticket } from '@zinc/core';
 
 const DIGITAL_SOURCE = 'http://cv.iptc.org/newscodes/digitalsourcetype';
 
-const escape = (text: string): string => text.replace(/[&<>"']/g, c => `&#${c.charCodeAt(0)};`).replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, '');
+const escape = (text: string): string =>
+  text.replace(/[&<>"']/g, c => `&#${c.charCodeAt(0)};`).replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, '');
 
 /** Who may use an exported image, and from what it was made. */
 export interface Rights {
@@ -16,8 +17,12 @@ export interface Rights {
  */
 export function ticketXmp(ticket: Ticket, hash: string, rights: Rights): string {
   const kind = ticket.contents.length > 0 ? 'algorithmicallyEnhanced' : 'algorithmicMedia';
-  const credits = rights.sources.map(s => [s.name, s.credit, s.licence, s.licenceEnds ? `until ${s.licenceEnds}` : ''].filter(Boolean).join(', '));
-  const usage = [`© ${rights.owner}.`, credits.length > 0 ? `Style measured from: ${credits.join('; ')}.` : ''].filter(Boolean).join(' ');
+  const credits = rights.sources.map(s =>
+    [s.name, s.credit, s.licence, s.licenceEnds ? `until ${s.licenceEnds}` : ''].filter(Boolean).join(', '),
+  );
+  const usage = [`© ${rights.owner}.`, credits.length > 0 ? `Style measured from: ${credits.join('; ')}.` : '']
+    .filter(Boolean)
+    .join(' ');
   const alt = (text: string): string => `<rdf:Alt><rdf:li xml:lang="x-default">${escape(text)}</rdf:li></rdf:Alt>`;
   return `<?xpacket begin="\uFEFF" id="W5M0MpCehiHzreSzNTczkc9d"?>
 <x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about=""

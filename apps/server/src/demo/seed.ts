@@ -60,19 +60,61 @@ async function seedHouse(context: Context): Promise<void> {
       kept.set(r.name, { id: await addReference(context, ruta, picture.sha256, facts), sha256: picture.sha256 });
     }),
   );
-  const source = (name: string, parts: number, facets: Facet[]): LookVersionInput['sources'][number] => ({ kind: 'reference', ...kept.get(name)!, name, parts, facets });
-  const palette: LookVersionInput['sources'][number] = { kind: 'palette', id: 'brand', name: 'Brand palette', sha256: null, parts: 1, facets: ['colour'] };
-  const look = (name: string, input: Omit<LookVersionInput, 'note'>, note: string): Promise<string> => createLook(context, name, { ...input, note }, lead);
+  const source = (name: string, parts: number, facets: Facet[]): LookVersionInput['sources'][number] => ({
+    kind: 'reference',
+    ...kept.get(name)!,
+    name,
+    parts,
+    facets,
+  });
+  const palette: LookVersionInput['sources'][number] = {
+    kind: 'palette',
+    id: 'brand',
+    name: 'Brand palette',
+    sha256: null,
+    parts: 1,
+    facets: ['colour'],
+  };
+  const look = (name: string, input: Omit<LookVersionInput, 'note'>, note: string): Promise<string> =>
+    createLook(context, name, { ...input, note }, lead);
   const block = await look(
     'Block & Brine',
-    { sources: [source('Furrow block', 3, ['light', 'line', 'texture']), source('Hedge block', 1, ['line', 'texture']), palette], strength: 92, words: ['cut block', 'hand inked'], avoid: ['shading'] },
+    {
+      sources: [source('Furrow block', 3, ['light', 'line', 'texture']), source('Hedge block', 1, ['line', 'texture']), palette],
+      strength: 92,
+      words: ['cut block', 'hand inked'],
+      avoid: ['shading'],
+    },
     'The block print of the archive in our own four colours.',
   );
-  await look('Almanac Wash', { sources: [source('Dye test 4', 2, ALL), source('Dye test 9', 1, ALL)], strength: 85, words: ['diluted pigment'], avoid: ['outline'] }, 'From the two dye tests.');
-  await look('Graver', { sources: [source('Seed scales', 2, ['light', 'line', 'texture']), source('Two bulbs', 1, ['line']), palette], strength: 95, words: ['parallel cut lines'], avoid: [] }, 'Fine parallel lines that follow the form.');
+  await look(
+    'Almanac Wash',
+    {
+      sources: [source('Dye test 4', 2, ALL), source('Dye test 9', 1, ALL)],
+      strength: 85,
+      words: ['diluted pigment'],
+      avoid: ['outline'],
+    },
+    'From the two dye tests.',
+  );
+  await look(
+    'Graver',
+    {
+      sources: [source('Seed scales', 2, ['light', 'line', 'texture']), source('Two bulbs', 1, ['line']), palette],
+      strength: 95,
+      words: ['parallel cut lines'],
+      avoid: [],
+    },
+    'Fine parallel lines that follow the form.',
+  );
   const template = await createTemplate(
     context,
-    { name: 'Catalogue, single subject', text: 'A {{subject}}, whole, on plain ground, {{light}} light', avoid: ['hands', 'tableware'], slots: [{ name: 'light', kind: 'choice', choices: ['soft', 'low winter', 'clear morning'], default: 'soft' }] },
+    {
+      name: 'Catalogue, single subject',
+      text: 'A {{subject}}, whole, on plain ground, {{light}} light',
+      avoid: ['hands', 'tableware'],
+      slots: [{ name: 'light', kind: 'choice', choices: ['soft', 'low winter', 'clear morning'], default: 'soft' }],
+    },
     lead,
   );
   const subjectIds = await pasteSubjects(context, DEMO_SUBJECTS, lead);
@@ -115,11 +157,28 @@ async function reviewWhenDone(context: Context): Promise<void> {
           // The last two subjects wait for review, so that there is something left to do.
           if (cell.row >= 6) return;
           const drift = take.proof.drift?.total ?? 0;
-          const verdict: Verdict = drift > 0.42 ? 'drop' : i === 0 ? 'keep' : random() < 0.35 ? 'hold' : random() < 0.5 ? 'drop' : 'keep';
+          const verdict: Verdict =
+            drift > 0.42 ? 'drop' : i === 0 ? 'keep' : random() < 0.35 ? 'hold' : random() < 0.5 ? 'drop' : 'keep';
           const reasons = verdict === 'drop' ? (drift > 0.42 ? ['off palette'] : ['crop']) : [];
           const base = { proofId: take.proof.id, figures: take.proof.drift, at: new Date() };
-          rows.push({ ...base, id: uuidv7(), personId: who(DEMO_PEOPLE[3].email), verdict: i === 1 ? 'hold' : verdict, grade: null, reasons: [], note: '' });
-          rows.push({ ...base, id: uuidv7(), personId: who(DEMO_PEOPLE[0].email), verdict, grade: verdict === 'keep' ? 6 + Math.floor(random() * 4) : null, reasons, note: '' });
+          rows.push({
+            ...base,
+            id: uuidv7(),
+            personId: who(DEMO_PEOPLE[3].email),
+            verdict: i === 1 ? 'hold' : verdict,
+            grade: null,
+            reasons: [],
+            note: '',
+          });
+          rows.push({
+            ...base,
+            id: uuidv7(),
+            personId: who(DEMO_PEOPLE[0].email),
+            verdict,
+            grade: verdict === 'keep' ? 6 + Math.floor(random() * 4) : null,
+            reasons,
+            note: '',
+          });
         });
       await db.transaction(async tx => {
         if (rows.length > 0) await tx.insert(decisions).values(rows);

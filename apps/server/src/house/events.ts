@@ -30,7 +30,13 @@ export class EventLog {
     private readonly log: Logger,
   ) {}
 
-  async add(db: Queries, kind: string, about: string | null, who: string | null, data: Record<string, unknown> = {}): Promise<void> {
+  async add(
+    db: Queries,
+    kind: string,
+    about: string | null,
+    who: string | null,
+    data: Record<string, unknown> = {},
+  ): Promise<void> {
     await db.insert(events).values({ kind, about, who, data, at: new Date() });
   }
 
@@ -64,7 +70,9 @@ export class EventLog {
       if (this.sent.has(row.seq)) continue;
       this.sent.add(row.seq);
       this.last = Math.max(this.last, row.seq);
-      this.channel.broadcast({ kind: row.kind, about: row.about, who: row.who, data: row.data } satisfies HouseEvent, 'change', { eventId: String(row.seq) });
+      this.channel.broadcast({ kind: row.kind, about: row.about, who: row.who, data: row.data } satisfies HouseEvent, 'change', {
+        eventId: String(row.seq),
+      });
     }
     for (const s of this.sent) if (s < this.last - 2 * LOOK_BACK) this.sent.delete(s);
   }

@@ -30,7 +30,11 @@ export async function nameHouse(db: Queries, name: string): Promise<void> {
 export async function findBrand(context: Context): Promise<Brand | null> {
   const [brand] = await context.db.select().from(brands).limit(1);
   if (!brand) return null;
-  const colours = await context.db.select().from(brandColours).where(eq(brandColours.brandId, brand.id)).orderBy(brandColours.position);
+  const colours = await context.db
+    .select()
+    .from(brandColours)
+    .where(eq(brandColours.brandId, brand.id))
+    .orderBy(brandColours.position);
   return {
     id: brand.id,
     name: brand.name,
@@ -41,7 +45,10 @@ export async function findBrand(context: Context): Promise<Brand | null> {
 }
 
 export async function listFormats(context: Context): Promise<Format[]> {
-  return context.db.select({ id: formats.id, name: formats.name, width: formats.width, height: formats.height }).from(formats).orderBy(formats.position);
+  return context.db
+    .select({ id: formats.id, name: formats.name, width: formats.width, height: formats.height })
+    .from(formats)
+    .orderBy(formats.position);
 }
 
 /** The presses with what they last said of themselves and whether they answer now. */
@@ -75,5 +82,12 @@ export async function describeHouse(context: Context): Promise<House> {
     listPeople(context),
     context.db.select({ id: campaigns.id, name: campaigns.name }).from(campaigns) as Promise<Campaign[]>,
   ]);
-  return { name: (await houseName(context)) ?? '', brand, campaigns: campaignList, formats: formatList, presses: pressList, people };
+  return {
+    name: (await houseName(context)) ?? '',
+    brand,
+    campaigns: campaignList,
+    formats: formatList,
+    presses: pressList,
+    people,
+  };
 }

@@ -55,4 +55,3 @@ export const presses = mysqlTable(
   },
   t => [uniqueIndex('presses_name').on(t.name)],
 );
-

@@ -52,7 +52,8 @@ function mount(router: express.Router, context: Context, r: Route): void {
     const person = req.session?.personId ? await findPerson(context, req.session.personId) : null;
     if (r.roles !== 'anyone') {
       if (!person) throw new ProblemError('notSignedIn', 'Sign in first.');
-      if (!r.roles.includes(person.role)) throw new ProblemError('notAllowed', `A ${person.role} cannot do this; it is for: ${r.roles.join(', ')}.`);
+      if (!r.roles.includes(person.role))
+        throw new ProblemError('notAllowed', `A ${person.role} cannot do this; it is for: ${r.roles.join(', ')}.`);
     }
     const body: unknown = r.body ? await r.body.validate(req.body ?? {}, { abortEarly: true, stripUnknown: false }) : undefined;
     const result: unknown = await r.handle({
@@ -126,9 +127,30 @@ export function createApp(context: Context, webFolder: string | null): Express {
       cookie: { httpOnly: true, sameSite: 'lax', maxAge: 12 * 3600 * 1000 },
     }),
   );
-  const tooMany = (_req: Request, _res: Response, next: NextFunction): void => next(new ProblemError('tooMany', 'Too many tries from here. Wait a minute, then try again.'));
-  api.use('/session', rateLimit({ windowMs: 60_000, limit: 20, skip: req => req.method === 'GET', standardHeaders: 'draft-8', legacyHeaders: false, handler: tooMany }));
-  api.use('/references', rateLimit({ windowMs: 60_000, limit: 400, skip: req => req.method === 'GET', standardHeaders: 'draft-8', legacyHeaders: false, handler: tooMany }));
+  const tooMany = (_req: Request, _res: Response, next: NextFunction): void =>
+    next(new ProblemError('tooMany', 'Too many tries from here. Wait a minute, then try again.'));
+  api.use(
+    '/session',
+    rateLimit({
+      windowMs: 60_000,
+      limit: 20,
+      skip: req => req.method === 'GET',
+      standardHeaders: 'draft-8',
+      legacyHeaders: false,
+      handler: tooMany,
+    }),
+  );
+  api.use(
+    '/references',
+    rateLimit({
+      windowMs: 60_000,
+      limit: 400,
+      skip: req => req.method === 'GET',
+      standardHeaders: 'draft-8',
+      legacyHeaders: false,
+      handler: tooMany,
+    }),
+  );
   api.use(express.json({ limit: '2mb' }));
   for (const r of routes) mount(api, context, r);
   api.use((_req, _res, next) => next(new ProblemError('notFound', 'The API has nothing at this address.')));

@@ -20,17 +20,35 @@ export function openApi(routes: readonly Route[]): Json {
       ...(r.query ?? []).map(name => ({ name, in: 'query', required: false, schema: { type: 'string' } })),
     ];
     const status = String(r.status ?? (r.response || r.produces ? 200 : 204));
-    const content = r.response ? { 'application/json': { schema: schemaToJson(r.response) } } : r.produces ? { [r.produces]: {} } : undefined;
+    const content = r.response
+      ? { 'application/json': { schema: schemaToJson(r.response) } }
+      : r.produces
+        ? { [r.produces]: {} }
+        : undefined;
     const operation: Json = {
       operationId: `${r.method}${r.path.replace(/[/:.-]+(\w?)/g, (_, c: string) => c.toUpperCase())}`,
       summary: r.summary,
       description: r.roles === 'anyone' ? 'Open to anyone.' : `For: ${r.roles.join(', ')}.`,
       ...(parameters.length > 0 ? { parameters } : {}),
       ...(r.body ? { requestBody: { required: true, content: { 'application/json': { schema: schemaToJson(r.body) } } } } : {}),
-      ...(r.upload ? { requestBody: { required: true, content: { 'multipart/form-data': { schema: { type: 'object', properties: { [r.upload]: { type: 'string', format: 'binary' } } } } } } } : {}),
+      ...(r.upload
+        ? {
+            requestBody: {
+              required: true,
+              content: {
+                'multipart/form-data': {
+                  schema: { type: 'object', properties: { [r.upload]: { type: 'string', format: 'binary' } } },
+                },
+              },
+            },
+          }
+        : {}),
       responses: {
         [status]: { description: 'Done', ...(content ? { content } : {}) },
-        default: { description: 'A problem document', content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } } },
+        default: {
+          description: 'A problem document',
+          content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+        },
       },
       ...(r.roles === 'anyone' ? { security: [] } : {}),
     };

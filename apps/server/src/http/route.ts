@@ -35,7 +35,9 @@ export const MAKERS = ['lead', 'designer'] as const;
 export const LEADS = ['lead'] as const;
 
 /** Declares a route; the type of its body follows from the schema. */
-export function route<S extends AnySchema>(def: Omit<Route, 'handle' | 'body'> & { body: S; handle(call: Call<InferType<S>>): unknown }): Route;
+export function route<S extends AnySchema>(
+  def: Omit<Route, 'handle' | 'body'> & { body: S; handle(call: Call<InferType<S>>): unknown },
+): Route;
 export function route(def: Omit<Route, 'body' | 'handle'> & { handle(call: Call<undefined>): unknown }): Route;
 export function route(def: unknown): Route {
   return def as Route;

@@ -24,11 +24,17 @@ export async function mixSources(context: Context, input: LookVersionInput): Pro
   const sources = input.sources.map((s, i): MixSource => {
     if (s.kind === 'palette') {
       const wanted = brand?.colours.filter(c => !c.never) ?? [];
-      if (wanted.length === 0) throw new ProblemError('notPossible', 'The house has no brand palette yet.', { field: `sources[${i}]` });
-      return { parts: s.parts, facets: s.facets, palette: paletteFromColours(wanted.map(c => ({ ...labOfHex(c.hex), role: c.role }))) };
+      if (wanted.length === 0)
+        throw new ProblemError('notPossible', 'The house has no brand palette yet.', { field: `sources[${i}]` });
+      return {
+        parts: s.parts,
+        facets: s.facets,
+        palette: paletteFromColours(wanted.map(c => ({ ...labOfHex(c.hex), role: c.role }))),
+      };
     }
     const fingerprint = rows.find(r => r.sha256 === s.sha256)?.summary;
-    if (!fingerprint) throw new ProblemError('notPossible', `The source “${s.name}” is not in the house.`, { field: `sources[${i}].sha256` });
+    if (!fingerprint)
+      throw new ProblemError('notPossible', `The source “${s.name}” is not in the house.`, { field: `sources[${i}].sha256` });
     return { parts: s.parts, facets: s.facets, fingerprint };
   });
   return mix(sources);
@@ -48,7 +54,14 @@ export async function selectLooks(context: Context, where?: SQL): Promise<Look[]
     const madeAt = v.madeAt.toISOString();
     const known = out.get(look.id);
     if (known) known.versions.push({ version: v.version, note: v.note, author, madeAt });
-    else out.set(look.id, { id: look.id, name: look.name, state: look.state, latest: toVersion(v, author), versions: [{ version: v.version, note: v.note, author, madeAt }] });
+    else
+      out.set(look.id, {
+        id: look.id,
+        name: look.name,
+        state: look.state,
+        latest: toVersion(v, author),
+        versions: [{ version: v.version, note: v.note, author, madeAt }],
+      });
   }
   return [...out.values()];
 }
@@ -74,10 +87,32 @@ export async function oneVersion(context: Context, id: string, version: number):
   return toVersion(row.v, row.author);
 }
 
-async function insertVersion(context: Context, db: Queries, lookId: string, version: number, input: LookVersionInput, personId: string): Promise<void> {
+async function insertVersion(
+  context: Context,
+  db: Queries,
+  lookId: string,
+  version: number,
+  input: LookVersionInput,
+  personId: string,
+): Promise<void> {
   const { style, target, facets } = await mixSources(context, input);
   const { sources, strength, words, avoid, note } = input;
-  await db.insert(lookVersions).values({ lookId, version, sources, strength, words, avoid, note, style, target, facets, author: personId, madeAt: new Date() });
+  await db
+    .insert(lookVersions)
+    .values({
+      lookId,
+      version,
+      sources,
+      strength,
+      words,
+      avoid,
+      note,
+      style,
+      target,
+      facets,
+      author: personId,
+      madeAt: new Date(),
+    });
 }
 
 /** Saves a new look as version 1. */
@@ -90,16 +125,28 @@ export async function createLook(context: Context, name: string, input: LookVers
       await context.events.add(tx, 'lookSaved', id, personId, { name, version: 1 });
     });
   } catch (error) {
-    if (isDuplicate(error)) throw new ProblemError('inTheWay', `There is a look called “${name}” already. Give this one another name.`, { field: 'name' });
+    if (isDuplicate(error))
+      throw new ProblemError('inTheWay', `There is a look called “${name}” already. Give this one another name.`, {
+        field: 'name',
+      });
     throw error;
   }
   return id;
 }
 
 /** Saves the next version of a look that the writer believes to be at `basedOn`. */
-export async function addVersion(context: Context, id: string, basedOn: number, input: LookVersionInput, personId: string): Promise<void> {
+export async function addVersion(
+  context: Context,
+  id: string,
+  basedOn: number,
+  input: LookVersionInput,
+  personId: string,
+): Promise<void> {
   const look = await oneLook(context, id);
-  const stale = new ProblemError('changedMeanwhile', `“${look.name}” has a newer version by ${look.latest.author}. Yours is kept here; look at theirs, then save again.`);
+  const stale = new ProblemError(
+    'changedMeanwhile',
+    `“${look.name}” has a newer version by ${look.latest.author}. Yours is kept here; look at theirs, then save again.`,
+  );
   if (look.latest.version !== basedOn) throw stale;
   try {
     await context.db.transaction(async tx => {

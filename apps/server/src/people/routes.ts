@@ -12,7 +12,10 @@ async function openSession({ req }: Pick<Call<unknown>, 'req'>, person: Person):
   req.session.personId = person.id;
 }
 
-async function describe(context: Context, person: Person | null): Promise<{ person: Person | null; houseEmpty: boolean; houseName: string | null }> {
+async function describe(
+  context: Context,
+  person: Person | null,
+): Promise<{ person: Person | null; houseEmpty: boolean; houseName: string | null }> {
   return { person, houseEmpty: person ? false : await isHouseEmpty(context), houseName: await houseName(context) };
 }
 
@@ -60,7 +63,8 @@ export const peopleRoutes = [
     async handle(call) {
       const { context, body } = call;
       const person = await context.db.transaction(async tx => {
-        if (!(await isHouseEmpty(context))) throw new ProblemError('inTheWay', 'This house already has its first lead. Sign in instead.');
+        if (!(await isHouseEmpty(context)))
+          throw new ProblemError('inTheWay', 'This house already has its first lead. Sign in instead.');
         await nameHouse(tx, body.house);
         return addPerson(tx, body.name, body.email, 'lead', body.password);
       });

@@ -7,7 +7,16 @@ import { decisions } from './tables.ts';
 type Row = { d: typeof decisions.$inferSelect; person: string; role: string };
 
 function toDecision({ d, person }: Row): Decision {
-  return { id: d.id, proofId: d.proofId, verdict: d.verdict, grade: d.grade, reasons: d.reasons, note: d.note, person, at: d.at.toISOString() };
+  return {
+    id: d.id,
+    proofId: d.proofId,
+    verdict: d.verdict,
+    grade: d.grade,
+    reasons: d.reasons,
+    note: d.note,
+    person,
+    at: d.at.toISOString(),
+  };
 }
 
 /**

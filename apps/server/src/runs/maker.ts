@@ -61,7 +61,9 @@ export class Maker {
       await this.recordPace((Date.now() - started) / 1000, claim);
     } catch (error) {
       if (error instanceof LeaseLostError) return;
-      await this.putBack(claim, error as Error).catch(inner => context.log.error({ err: inner }, 'a take could not be put back; its lease will run out'));
+      await this.putBack(claim, error as Error).catch(inner =>
+        context.log.error({ err: inner }, 'a take could not be put back; its lease will run out'),
+      );
     }
     await this.finishBatch(claim.batchId).catch(error => context.log.warn({ err: error }, 'a batch could not be closed yet'));
   }
@@ -75,14 +77,20 @@ export class Maker {
       if (!(await renewLease(context.db, owner, claim))) throw new LeaseLostError();
       renewed = Date.now();
     };
-    for (const content of ticket.contents) await context.press.bringInput(content.sha256, () => context.store.read(content.sha256));
+    for (const content of ticket.contents)
+      await context.press.bringInput(content.sha256, () => context.store.read(content.sha256));
     const image = await context.press.make(ticket, `${claim.ticketHash}:${claim.generation}`, keepLease);
     await keepLease();
     const taken = await context.pictures.run({ kind: 'proof', bytes: image.bytes });
     if (!taken.ok) throw new PressError(`The press sent a broken picture. ${taken.reason}`, 'fault', true);
     if (taken.width !== ticket.format.width || taken.height !== ticket.format.height)
-      throw new PressError(`The press sent ${taken.width} × ${taken.height} pixels; ${ticket.format.width} × ${ticket.format.height} were asked.`, 'fault', true);
-    if (image.pixels && image.pixels !== taken.pixelHash) throw new PressError('The picture changed on its way from the press.', 'fault', true);
+      throw new PressError(
+        `The press sent ${taken.width} × ${taken.height} pixels; ${ticket.format.width} × ${ticket.format.height} were asked.`,
+        'fault',
+        true,
+      );
+    if (image.pixels && image.pixels !== taken.pixelHash)
+      throw new PressError('The picture changed on its way from the press.', 'fault', true);
     const sha256 = await context.store.put(image.bytes);
     const [target] = await context.db
       .select({ target: runLooks.target, runId: runLooks.runId })
@@ -92,7 +100,8 @@ export class Maker {
     const measured = target?.target ? drift(taken.fingerprint, target.target) : null;
     const proofId = uuidv7();
     await context.db.transaction(async tx => {
-      if (!(await settleTake(tx, owner, claim, { state: 'made', problem: null, finishedAt: new Date() }))) throw new LeaseLostError();
+      if (!(await settleTake(tx, owner, claim, { state: 'made', problem: null, finishedAt: new Date() })))
+        throw new LeaseLostError();
       await recordPicture(tx, sha256, sha256, image.bytes.length, taken);
       await tx.insert(proofs).values({
         id: proofId,
@@ -117,7 +126,10 @@ export class Maker {
     if (known && error.kind === 'gone') {
       // Nobody's fault and no attempt spent: the run waits, and goes on when the press is back.
       await settleTake(context.db, owner, claim, { state: 'waiting', notBefore: new Date(Date.now() + 2000) });
-      await context.db.update(batches).set({ waitingFor: 'The press does not answer. The run goes on by itself when it is back.' }).where(eq(batches.id, claim.batchId));
+      await context.db
+        .update(batches)
+        .set({ waitingFor: 'The press does not answer. The run goes on by itself when it is back.' })
+        .where(eq(batches.id, claim.batchId));
       await context.events.add(context.db, 'runWaits', runId, null);
       return;
     }
@@ -129,7 +141,9 @@ export class Maker {
       context.db,
       owner,
       claim,
-      again ? { state: 'waiting', attempts, problem, notBefore: new Date(Date.now() + backoff) } : { state: 'failed', attempts, problem, finishedAt: new Date() },
+      again
+        ? { state: 'waiting', attempts, problem, notBefore: new Date(Date.now() + backoff) }
+        : { state: 'failed', attempts, problem, finishedAt: new Date() },
     );
     await context.events.add(context.db, again ? 'takeRetried' : 'takeFailed', runId, null, { takeId: claim.takeId });
   }
@@ -144,7 +158,9 @@ export class Maker {
     const { context } = this;
     const [result] = (await context.db.execute(sql`
       update batches set state = 'done', waiting_for = null where id = ${batchId} and state = 'running'
-      and not exists (select 1 from takes where takes.batch_id = ${batchId} and takes.state in ('waiting', 'painting'))`)) as unknown as [{ affectedRows: number }];
+      and not exists (select 1 from takes where takes.batch_id = ${batchId} and takes.state in ('waiting', 'painting'))`)) as unknown as [
+      { affectedRows: number },
+    ];
     if (result.affectedRows === 1) await context.events.add(context.db, 'runDone', await this.runOf(batchId), null);
   }
 
@@ -155,7 +171,11 @@ export class Maker {
     const pace = (seconds / atOnce) * (589_824 / (width * height));
     await this.context.db
       .update(presses)
-      .set({ secondsPerImage: sql`coalesce(${presses.secondsPerImage} * 0.85 + ${pace} * 0.15, ${pace})`, capabilities: await this.context.press.capabilities(), seenAt: new Date() })
+      .set({
+        secondsPerImage: sql`coalesce(${presses.secondsPerImage} * 0.85 + ${pace} * 0.15, ${pace})`,
+        capabilities: await this.context.press.capabilities(),
+        seenAt: new Date(),
+      })
       .where(eq(presses.id, claim.ticket.press.id));
   }
 }
@@ -167,4 +187,3 @@ export async function cancelWaiting(context: Context, batchId: string): Promise<
     .set({ state: 'cancelled', leaseOwner: null, leaseEnds: null })
     .where(and(eq(takes.batchId, batchId), inArray(takes.state, ['waiting', 'painting'])));
 }
-

@@ -1,5 +1,16 @@
 import type { PlanInput, PlanPreview } from '@zinc/contract';
-import { checkTemplate, expandPlan, labOfHex, PlanError, preflight, type ExpandedPlan, type Plan, type PlanLibrary, type PreflightFacts, type Slot } from '@zinc/core';
+import {
+  checkTemplate,
+  expandPlan,
+  labOfHex,
+  PlanError,
+  preflight,
+  type ExpandedPlan,
+  type Plan,
+  type PlanLibrary,
+  type PreflightFacts,
+  type Slot,
+} from '@zinc/core';
 import { eq, inArray } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import { ProblemError } from '../http/problemError.ts';
@@ -43,11 +54,36 @@ export async function planRun(context: Context, input: PlanInput): Promise<Plann
   );
   const plan: Plan = input;
   const library: PlanLibrary = {
-    subjects: subjectRows.map(s => ({ id: s.id, label: s.label, wording: s.wording, avoid: s.avoid, pictureSha: s.picture ? (workingOf.get(s.picture.sha256) ?? null) : null })),
-    looks: lookRows.map(l => ({ id: l.id, name: l.name, version: l.latest.version, strength: l.latest.strength, words: l.latest.words, avoid: l.latest.avoid, style: l.latest.style })),
-    template: { id: template.id, version: template.version, text: template.text, avoid: template.avoid, slots: template.slots as Slot[] },
+    subjects: subjectRows.map(s => ({
+      id: s.id,
+      label: s.label,
+      wording: s.wording,
+      avoid: s.avoid,
+      pictureSha: s.picture ? (workingOf.get(s.picture.sha256) ?? null) : null,
+    })),
+    looks: lookRows.map(l => ({
+      id: l.id,
+      name: l.name,
+      version: l.latest.version,
+      strength: l.latest.strength,
+      words: l.latest.words,
+      avoid: l.latest.avoid,
+      style: l.latest.style,
+    })),
+    template: {
+      id: template.id,
+      version: template.version,
+      text: template.text,
+      avoid: template.avoid,
+      slots: template.slots as Slot[],
+    },
     format,
-    brand: { avoid: brand?.avoid ?? [], never: (brand?.colours ?? []).filter(c => c.never && labOfHex(c.hex)).map(c => ({ hex: c.hex, radius: toleranceRadius(c.tolerance) })) },
+    brand: {
+      avoid: brand?.avoid ?? [],
+      never: (brand?.colours ?? [])
+        .filter(c => c.never && labOfHex(c.hex))
+        .map(c => ({ hex: c.hex, radius: toleranceRadius(c.tolerance) })),
+    },
     press: {
       id: press.id,
       name: press.name,
@@ -72,9 +108,22 @@ export async function planRun(context: Context, input: PlanInput): Promise<Plann
     templateFaults: checkTemplate(template.text, template.slots as Slot[]).map(f => f.message),
   };
   const preview: PlanPreview = {
-    cells: expanded.cells.map(({ key, row, column, subjectId, lookId, struckOut, text, parts, avoid }) => ({ key, row, column, subjectId, lookId, struckOut, text, parts, avoid })),
+    cells: expanded.cells.map(({ key, row, column, subjectId, lookId, struckOut, text, parts, avoid }) => ({
+      key,
+      row,
+      column,
+      subjectId,
+      lookId,
+      struckOut,
+      text,
+      parts,
+      avoid,
+    })),
     images: expanded.images,
-    seconds: press.secondsPerImage === null ? null : (expanded.images * press.secondsPerImage * (format.width * format.height)) / 589_824,
+    seconds:
+      press.secondsPerImage === null
+        ? null
+        : (expanded.images * press.secondsPerImage * (format.width * format.height)) / 589_824,
     cost: expanded.images * (capabilities?.pricePerImage ?? 0),
     findings: preflight(plan, expanded, facts),
   };
@@ -83,7 +132,10 @@ export async function planRun(context: Context, input: PlanInput): Promise<Plann
 
 async function workingCopies(context: Context, hashes: string[]): Promise<Map<string, string>> {
   if (hashes.length === 0) return new Map();
-  const rows = await context.db.select({ sha256: pictures.sha256, working: pictures.working }).from(pictures).where(inArray(pictures.sha256, hashes));
+  const rows = await context.db
+    .select({ sha256: pictures.sha256, working: pictures.working })
+    .from(pictures)
+    .where(inArray(pictures.sha256, hashes));
   return new Map(rows.map(r => [r.sha256, r.working]));
 }
 
@@ -107,10 +159,19 @@ async function askPress(context: Context, expanded: ExpandedPlan): Promise<Prefl
 }
 
 async function sourceFacts(context: Context, lookRows: Planned['looks']): Promise<PreflightFacts['sources']> {
-  const used = lookRows.flatMap(l => l.latest.sources.filter(s => s.kind === 'reference' && s.parts > 0).map(s => ({ lookId: l.id, sha256: s.sha256 ?? '' })));
+  const used = lookRows.flatMap(l =>
+    l.latest.sources.filter(s => s.kind === 'reference' && s.parts > 0).map(s => ({ lookId: l.id, sha256: s.sha256 ?? '' })),
+  );
   if (used.length === 0) return [];
   const rows = await context.db
-    .select({ id: styleReferences.id, sha256: styleReferences.sha256, name: styleReferences.name, ends: styleReferences.licenceEnds, width: pictures.width, height: pictures.height })
+    .select({
+      id: styleReferences.id,
+      sha256: styleReferences.sha256,
+      name: styleReferences.name,
+      ends: styleReferences.licenceEnds,
+      width: pictures.width,
+      height: pictures.height,
+    })
     .from(styleReferences)
     .innerJoin(pictures, eq(pictures.sha256, styleReferences.sha256))
     .where(
@@ -121,6 +182,8 @@ async function sourceFacts(context: Context, lookRows: Planned['looks']): Promis
     );
   return used.flatMap(u => {
     const r = rows.find(row => row.sha256 === u.sha256);
-    return r ? [{ referenceId: r.id, name: r.name, lookId: u.lookId, width: r.width, height: r.height, licenceEnds: r.ends }] : [];
+    return r
+      ? [{ referenceId: r.id, name: r.name, lookId: u.lookId, width: r.width, height: r.height, licenceEnds: r.ends }]
+      : [];
   });
 }

@@ -25,7 +25,11 @@ export class PressClient {
     private readonly token: string,
   ) {}
 
-  private async call(method: string, path: string, options: { body?: string | Uint8Array<ArrayBuffer>; headers?: Record<string, string>; signal?: AbortSignal } = {}): Promise<Response> {
+  private async call(
+    method: string,
+    path: string,
+    options: { body?: string | Uint8Array<ArrayBuffer>; headers?: Record<string, string>; signal?: AbortSignal } = {},
+  ): Promise<Response> {
     let response: Response;
     try {
       response = await fetch(`${this.url}${path}`, {
@@ -46,7 +50,10 @@ export class PressClient {
   }
 
   private async json<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<T> {
-    const response = await this.call(method, path, { body: body === undefined ? undefined : JSON.stringify(body), headers: { 'content-type': 'application/json', ...headers } });
+    const response = await this.call(method, path, {
+      body: body === undefined ? undefined : JSON.stringify(body),
+      headers: { 'content-type': 'application/json', ...headers },
+    });
     try {
       return (await response.json()) as T;
     } catch {
@@ -74,7 +81,10 @@ export class PressClient {
   async bringInput(sha256: string, bytes: () => Promise<Buffer>): Promise<void> {
     const there = await this.call('HEAD', `/v1/inputs/${sha256}`);
     if (there.status === 200) return;
-    await this.call('PUT', `/v1/inputs/${sha256}`, { body: new Uint8Array(await bytes()), headers: { 'content-type': 'image/png' } });
+    await this.call('PUT', `/v1/inputs/${sha256}`, {
+      body: new Uint8Array(await bytes()),
+      headers: { 'content-type': 'image/png' },
+    });
   }
 
   order(ticket: Ticket, key: string): Promise<Render> {
@@ -107,7 +117,8 @@ export class PressClient {
       render = await this.look(render.id);
     }
     if (render.state === 'made') return this.image(render.id);
-    if (render.state === 'failed') throw new PressError(render.problem?.detail ?? 'The press failed.', 'fault', render.problem?.mayRetry ?? true);
+    if (render.state === 'failed')
+      throw new PressError(render.problem?.detail ?? 'The press failed.', 'fault', render.problem?.mayRetry ?? true);
     throw new PressError('The press cancelled the render.', 'fault', true);
   }
 }

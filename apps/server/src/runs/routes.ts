@@ -1,5 +1,13 @@
 import { performance } from 'node:perf_hooks';
-import { messageSchema, planPreviewSchema, planSchema, proofSchema, remakeSchema, runDetailSchema, runSchema } from '@zinc/contract';
+import {
+  messageSchema,
+  planPreviewSchema,
+  planSchema,
+  proofSchema,
+  remakeSchema,
+  runDetailSchema,
+  runSchema,
+} from '@zinc/contract';
 import { ticketHash } from '@zinc/core';
 import { and, eq, inArray } from 'drizzle-orm';
 import { array, object } from 'yup';
@@ -106,7 +114,10 @@ export const runRoutes = [
     response: messageSchema,
     async handle({ context, params, person }) {
       const n = await repeatFailed(context, params.id, person.id);
-      return { message: n === 0 ? 'No take of this run has failed.' : n === 1 ? 'One take is tried again.' : `${n} takes are tried again.` };
+      return {
+        message:
+          n === 0 ? 'No take of this run has failed.' : n === 1 ? 'One take is tried again.' : `${n} takes are tried again.`,
+      };
     },
   }),
   route({
@@ -134,17 +145,25 @@ export const runRoutes = [
     response: remakeSchema,
     async handle({ context, params }) {
       const proof = await describeProof(context, params.id);
-      if (ticketHash(proof.ticket) !== proof.ticketHash) throw new ProblemError('notPossible', 'The ticket on file does not match the proof; it cannot be made again.');
+      if (ticketHash(proof.ticket) !== proof.ticketHash)
+        throw new ProblemError('notPossible', 'The ticket on file does not match the proof; it cannot be made again.');
       const started = performance.now();
       try {
-        for (const content of proof.ticket.contents) await context.press.bringInput(content.sha256, () => context.store.read(content.sha256));
+        for (const content of proof.ticket.contents)
+          await context.press.bringInput(content.sha256, () => context.store.read(content.sha256));
         // A key of its own, so that the press paints afresh instead of handing out what it kept.
         const image = await context.press.make(proof.ticket, `${proof.ticketHash}:remake:${Date.now()}`, () => undefined);
         const taken = await context.pictures.run({ kind: 'proof', bytes: image.bytes });
         if (!taken.ok) throw new PressError(taken.reason, 'fault', true);
-        return { same: taken.pixelHash === proof.pixelHash, pixelHash: taken.pixelHash, expected: proof.pixelHash, seconds: (performance.now() - started) / 1000 };
+        return {
+          same: taken.pixelHash === proof.pixelHash,
+          pixelHash: taken.pixelHash,
+          expected: proof.pixelHash,
+          seconds: (performance.now() - started) / 1000,
+        };
       } catch (error) {
-        if (error instanceof PressError) throw new ProblemError(error.kind === 'gone' ? 'pressGone' : 'notPossible', error.message);
+        if (error instanceof PressError)
+          throw new ProblemError(error.kind === 'gone' ? 'pressGone' : 'notPossible', error.message);
         throw error;
       }
     },

@@ -148,7 +148,16 @@ export async function describeRun(context: Context, runId: string): Promise<RunD
           attempts: t.attempts,
           proof:
             t.proofId && t.sha256
-              ? { id: t.proofId, pictureSha: t.sha256, width: t.width ?? width, height: t.height ?? height, drift: t.drift, decision: standing.get(t.proofId) ?? null, seed: t.seed, ticketHash: t.ticketHash }
+              ? {
+                  id: t.proofId,
+                  pictureSha: t.sha256,
+                  width: t.width ?? width,
+                  height: t.height ?? height,
+                  drift: t.drift,
+                  decision: standing.get(t.proofId) ?? null,
+                  seed: t.seed,
+                  ticketHash: t.ticketHash,
+                }
               : null,
         })),
       })),
@@ -174,7 +183,11 @@ export async function describeProof(context: Context, id: string): Promise<Proof
     .where(and(eq(lookVersions.lookId, cell.lookId), eq(lookVersions.version, cell.lookVersion)));
   const content = take.ticket.contents[0];
   const [original] = content
-    ? await context.db.select({ sha256: pictures.sha256, width: pictures.width, height: pictures.height }).from(pictures).where(eq(pictures.working, content.sha256)).limit(1)
+    ? await context.db
+        .select({ sha256: pictures.sha256, width: pictures.width, height: pictures.height })
+        .from(pictures)
+        .where(eq(pictures.working, content.sha256))
+        .limit(1)
     : [];
   const decided: Decision[] = await listDecisions(context, id);
   return {
@@ -212,10 +225,20 @@ export async function repeatFailed(context: Context, runId: string, personId: st
   return context.db.transaction(async tx => {
     const [result] = await tx
       .update(takes)
-      .set({ state: 'waiting', generation: sql`${takes.generation} + 1`, attempts: 0, problem: null, notBefore: new Date(), finishedAt: null })
+      .set({
+        state: 'waiting',
+        generation: sql`${takes.generation} + 1`,
+        attempts: 0,
+        problem: null,
+        notBefore: new Date(),
+        finishedAt: null,
+      })
       .where(and(eq(takes.batchId, batch.id), eq(takes.state, 'failed')));
     if (result.affectedRows > 0) {
-      await tx.update(batches).set({ state: 'running' }).where(and(eq(batches.id, batch.id), eq(batches.state, 'done')));
+      await tx
+        .update(batches)
+        .set({ state: 'running' })
+        .where(and(eq(batches.id, batch.id), eq(batches.state, 'done')));
       await context.events.add(tx, 'runStarted', runId, personId, { again: result.affectedRows });
     }
     return result.affectedRows;
@@ -233,20 +256,46 @@ export async function takeAgain(context: Context, takeId: string, personId: stri
       .where(eq(takes.id, takeId));
     if (!row) throw new ProblemError('notFound', 'There is no such take.');
     const { take } = row;
-    if (take.state === 'waiting' || take.state === 'painting') throw new ProblemError('inTheWay', 'This take is being made already.');
+    if (take.state === 'waiting' || take.state === 'painting')
+      throw new ProblemError('inTheWay', 'This take is being made already.');
     if (take.state === 'made') {
       // The lock on the cell keeps two people from getting the same take number.
       await tx.execute(sql`select id from cells where id = ${take.cellId} for update`);
-      const [{ last }] = await tx.select({ last: sql<number>`max(${takes.take})`.mapWith(Number) }).from(takes).where(eq(takes.cellId, take.cellId));
+      const [{ last }] = await tx
+        .select({ last: sql<number>`max(${takes.take})`.mapWith(Number) })
+        .from(takes)
+        .where(eq(takes.cellId, take.cellId));
       const seed = seedFor(row.plan.seedPolicy, row.plan.seed, take.ticket.subject.id, row.cellKey, last + 1);
       const ticket: Ticket = { ...take.ticket, take: last + 1, seed };
-      await tx.insert(takes).values({ id: uuidv7(), cellId: take.cellId, batchId: take.batchId, take: last + 1, seed, ticket, ticketHash: ticketHash(ticket), state: 'waiting', notBefore: new Date() });
+      await tx
+        .insert(takes)
+        .values({
+          id: uuidv7(),
+          cellId: take.cellId,
+          batchId: take.batchId,
+          take: last + 1,
+          seed,
+          ticket,
+          ticketHash: ticketHash(ticket),
+          state: 'waiting',
+          notBefore: new Date(),
+        });
     } else
       await tx
         .update(takes)
-        .set({ state: 'waiting', generation: sql`${takes.generation} + 1`, attempts: 0, problem: null, notBefore: new Date(), finishedAt: null })
+        .set({
+          state: 'waiting',
+          generation: sql`${takes.generation} + 1`,
+          attempts: 0,
+          problem: null,
+          notBefore: new Date(),
+          finishedAt: null,
+        })
         .where(eq(takes.id, takeId));
-    await tx.update(batches).set({ state: 'running' }).where(and(eq(batches.id, take.batchId), inArray(batches.state, ['done', 'stopped'])));
+    await tx
+      .update(batches)
+      .set({ state: 'running' })
+      .where(and(eq(batches.id, take.batchId), inArray(batches.state, ['done', 'stopped'])));
     await context.events.add(tx, 'runStarted', row.runId, personId, { again: 1 });
   });
 }

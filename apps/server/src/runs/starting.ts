@@ -10,8 +10,14 @@ import { batches, cells, runLooks, runs, takes } from './tables.ts';
 export async function startRun(context: Context, input: PlanInput, personId: string): Promise<string> {
   const planned = await planRun(context, input);
   const must = planned.preview.findings.filter(f => f.severity === 'must');
-  if (must.length > 0) throw new ProblemError('notPossible', `${must.length === 1 ? 'One finding' : `${must.length} findings`} must be settled first. ${must[0].message}`, { findings: must });
-  if (planned.expanded.images === 0) throw new ProblemError('badInput', 'This run would make 0 images. Take at least one cell back in.', { field: 'struckOut' });
+  if (must.length > 0)
+    throw new ProblemError(
+      'notPossible',
+      `${must.length === 1 ? 'One finding' : `${must.length} findings`} must be settled first. ${must[0].message}`,
+      { findings: must },
+    );
+  if (planned.expanded.images === 0)
+    throw new ProblemError('badInput', 'This run would make 0 images. Take at least one cell back in.', { field: 'struckOut' });
   const runId = uuidv7();
   const batchId = uuidv7();
   const now = new Date();
@@ -37,12 +43,34 @@ export async function startRun(context: Context, input: PlanInput, personId: str
     });
     if (c.struckOut) continue;
     for (const ticket of c.tickets)
-      takeRows.push({ id: uuidv7(), cellId, batchId, take: ticket.take, seed: ticket.seed, ticket, ticketHash: ticketHash(ticket), state: 'waiting', notBefore: now });
+      takeRows.push({
+        id: uuidv7(),
+        cellId,
+        batchId,
+        take: ticket.take,
+        seed: ticket.seed,
+        ticket,
+        ticketHash: ticketHash(ticket),
+        state: 'waiting',
+        notBefore: now,
+      });
   }
   await context.db.transaction(async tx => {
     await tx.insert(runs).values({ id: runId, name: input.name, startedBy: personId, startedAt: now });
-    await tx.insert(batches).values({ id: batchId, runId, number: 1, state: 'running', plan: input, pressId: input.pressId, frozenAt: now });
-    await tx.insert(runLooks).values(planned.looks.map(l => ({ runId, lookId: l.id, version: l.latest.version, target: l.latest.target, facets: l.latest.facets })));
+    await tx
+      .insert(batches)
+      .values({ id: batchId, runId, number: 1, state: 'running', plan: input, pressId: input.pressId, frozenAt: now });
+    await tx
+      .insert(runLooks)
+      .values(
+        planned.looks.map(l => ({
+          runId,
+          lookId: l.id,
+          version: l.latest.version,
+          target: l.latest.target,
+          facets: l.latest.facets,
+        })),
+      );
     await tx.insert(cells).values(cellRows);
     for (let i = 0; i < takeRows.length; i += 100) await tx.insert(takes).values(takeRows.slice(i, i + 100));
     await context.events.add(tx, 'runStarted', runId, personId, { name: input.name, images: takeRows.length });

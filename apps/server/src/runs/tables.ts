@@ -83,7 +83,11 @@ export const takes = mysqlTable(
     startedAt: moment('started_at'),
     finishedAt: moment('finished_at'),
   },
-  t => [uniqueIndex('takes_number').on(t.cellId, t.take), index('takes_claim').on(t.state, t.notBefore), index('takes_batch').on(t.batchId, t.state)],
+  t => [
+    uniqueIndex('takes_number').on(t.cellId, t.take),
+    index('takes_claim').on(t.state, t.notBefore),
+    index('takes_batch').on(t.batchId, t.state),
+  ],
 );
 
 /** One image made by a run. A take has at most one standing proof. */

@@ -7,7 +7,16 @@ sharp.cache(false);
 export const MOST_PIXELS = 80_000_000;
 const WORKING_SIDE = 2048;
 const TYPES = ['jpeg', 'png', 'webp', 'avif', 'tiff', 'svg'];
-const EXTENSIONS: Record<string, string> = { jpg: 'jpeg', jpeg: 'jpeg', png: 'png', webp: 'webp', avif: 'avif', tif: 'tiff', tiff: 'tiff', svg: 'svg' };
+const EXTENSIONS: Record<string, string> = {
+  jpg: 'jpeg',
+  jpeg: 'jpeg',
+  png: 'png',
+  webp: 'webp',
+  avif: 'avif',
+  tif: 'tiff',
+  tiff: 'tiff',
+  svg: 'svg',
+};
 
 export type IntakeTask = { kind: 'intake'; name: string; bytes: Uint8Array } | { kind: 'proof'; bytes: Uint8Array };
 export type IntakeResult =
@@ -22,7 +31,10 @@ async function decode(bytes: Uint8Array, side: number | null): Promise<Picture> 
 }
 
 /** Says what is wrong with a file that came as a picture, or null. */
-async function refuse(name: string, bytes: Uint8Array): Promise<{ reason: string } | { type: string; width: number; height: number }> {
+async function refuse(
+  name: string,
+  bytes: Uint8Array,
+): Promise<{ reason: string } | { type: string; width: number; height: number }> {
   let meta: Metadata;
   try {
     meta = await sharp(bytes, { limitInputPixels: false }).metadata();
@@ -30,9 +42,11 @@ async function refuse(name: string, bytes: Uint8Array): Promise<{ reason: string
     return { reason: 'It is not a picture that can be read here. JPEG, PNG, WebP, AVIF, TIFF and SVG can.' };
   }
   const type = meta.format === 'heif' ? 'avif' : (meta.format ?? '');
-  if (!TYPES.includes(type)) return { reason: `It is a ${type || 'file of unknown type'}; JPEG, PNG, WebP, AVIF, TIFF and SVG can be used.` };
+  if (!TYPES.includes(type))
+    return { reason: `It is a ${type || 'file of unknown type'}; JPEG, PNG, WebP, AVIF, TIFF and SVG can be used.` };
   const claimed = EXTENSIONS[name.toLowerCase().split('.').pop() ?? ''];
-  if (claimed && claimed !== type) return { reason: `Its name says ${claimed.toUpperCase()} but inside it is ${type.toUpperCase()}. Give it its right name.` };
+  if (claimed && claimed !== type)
+    return { reason: `Its name says ${claimed.toUpperCase()} but inside it is ${type.toUpperCase()}. Give it its right name.` };
   const { width = 0, height = 0 } = meta;
   if (width * height > MOST_PIXELS)
     return { reason: `It has ${width} × ${height} pixels; at most 80 million can be used. Save a smaller copy.` };
@@ -48,11 +62,21 @@ export default async function run(task: IntakeTask): Promise<IntakeResult> {
     picture = await decode(task.bytes, task.kind === 'intake' ? WORKING_SIDE : null);
   } catch (error) {
     const cut = /premature|truncat|corrupt|end of|incomplete|invalid/i.test((error as Error).message);
-    return { ok: false, reason: cut ? 'It is cut short or damaged. Save or send it again.' : `It cannot be decoded: ${(error as Error).message}` };
+    return {
+      ok: false,
+      reason: cut ? 'It is cut short or damaged. Save or send it again.' : `It cannot be decoded: ${(error as Error).message}`,
+    };
   }
   const { width, height, data } = picture;
   const working =
-    task.kind === 'proof' ? task.bytes : new Uint8Array(await sharp(data, { raw: { width, height, channels: 4 } }).png({ compressionLevel: 6 }).toBuffer());
-  const size = task.kind === 'proof' || checked.type === 'svg' ? { width, height } : { width: checked.width, height: checked.height };
+    task.kind === 'proof'
+      ? task.bytes
+      : new Uint8Array(
+          await sharp(data, { raw: { width, height, channels: 4 } })
+            .png({ compressionLevel: 6 })
+            .toBuffer(),
+        );
+  const size =
+    task.kind === 'proof' || checked.type === 'svg' ? { width, height } : { width: checked.width, height: checked.height };
   return { ok: true, type: checked.type, ...size, working, fingerprint: measure(picture), pixelHash: hashPixels(picture) };
 }

@@ -14,7 +14,13 @@ export interface KeptPicture {
 }
 
 /** Writes the rows of a picture whose files are kept already; a picture that is known stays as it is. */
-export async function recordPicture(db: Queries, sha256: string, working: string, bytes: number, taken: Extract<IntakeResult, { ok: true }>): Promise<void> {
+export async function recordPicture(
+  db: Queries,
+  sha256: string,
+  working: string,
+  bytes: number,
+  taken: Extract<IntakeResult, { ok: true }>,
+): Promise<void> {
   const { type, width, height, fingerprint } = taken;
   await db
     .insert(pictures)
@@ -35,8 +41,14 @@ export async function takeInPicture(context: Context, name: string, bytes: Buffe
   return { sha256, width: taken.width, height: taken.height, fingerprint: taken.fingerprint };
 }
 
-export async function findPicture(context: Context, sha256: string): Promise<{ type: string; working: string; width: number; height: number } | null> {
+export async function findPicture(
+  context: Context,
+  sha256: string,
+): Promise<{ type: string; working: string; width: number; height: number } | null> {
   if (!/^[0-9a-f]{64}$/.test(sha256)) return null;
-  const [row] = await context.db.select({ type: pictures.type, working: pictures.working, width: pictures.width, height: pictures.height }).from(pictures).where(eq(pictures.sha256, sha256));
+  const [row] = await context.db
+    .select({ type: pictures.type, working: pictures.working, width: pictures.width, height: pictures.height })
+    .from(pictures)
+    .where(eq(pictures.sha256, sha256));
   return row ?? null;
 }

@@ -18,7 +18,13 @@ const PAGE = 100;
 
 async function selectReferences(context: Context, where: SQL | undefined, limit: number): Promise<Reference[]> {
   const rows = await context.db
-    .select({ r: styleReferences, width: pictures.width, height: pictures.height, fingerprint: fingerprints.summary, by: people.name })
+    .select({
+      r: styleReferences,
+      width: pictures.width,
+      height: pictures.height,
+      fingerprint: fingerprints.summary,
+      by: people.name,
+    })
     .from(styleReferences)
     .innerJoin(pictures, eq(pictures.sha256, styleReferences.sha256))
     .innerJoin(fingerprints, and(eq(fingerprints.sha256, styleReferences.sha256), eq(fingerprints.measure, MEASURE_VERSION)))
@@ -64,7 +70,10 @@ export async function addReference(
     });
   } catch (error) {
     if (!isDuplicate(error)) throw error;
-    const [same] = await context.db.select({ name: styleReferences.name }).from(styleReferences).where(eq(styleReferences.sha256, sha256));
+    const [same] = await context.db
+      .select({ name: styleReferences.name })
+      .from(styleReferences)
+      .where(eq(styleReferences.sha256, sha256));
     throw new ProblemError('inTheWay', `The same picture is on the shelf already, as “${same?.name}”.`, { field: 'file' });
   }
   return id;
@@ -80,7 +89,11 @@ export const shelfRoutes = [
     response: object({ items: array(referenceSchema.required()).required(), next: string().nullable().defined() }),
     async handle({ context, query }) {
       const states = query.state === 'all' ? undefined : ne(styleReferences.state, 'put away');
-      const items = await selectReferences(context, and(states, query.after ? lt(styleReferences.id, query.after) : undefined), PAGE + 1);
+      const items = await selectReferences(
+        context,
+        and(states, query.after ? lt(styleReferences.id, query.after) : undefined),
+        PAGE + 1,
+      );
       return { items: items.slice(0, PAGE), next: items.length > PAGE ? items[PAGE - 1].id : null };
     },
   }),
@@ -95,8 +108,18 @@ export const shelfRoutes = [
     async handle({ context, req, res, person }) {
       const { name, bytes } = await readUpload(req, res);
       const picture = await takeInPicture(context, name, bytes);
-      const plain = name.replace(/\.[a-z0-9]+$/i, '').replace(/[_]+/g, ' ').trim() || 'Untitled';
-      const id = await addReference(context, person.id, picture.sha256, { name: plain.slice(0, 120), shelf: 'Just arrived', credit: '', licence: '', licenceEnds: null });
+      const plain =
+        name
+          .replace(/\.[a-z0-9]+$/i, '')
+          .replace(/[_]+/g, ' ')
+          .trim() || 'Untitled';
+      const id = await addReference(context, person.id, picture.sha256, {
+        name: plain.slice(0, 120),
+        shelf: 'Just arrived',
+        credit: '',
+        licence: '',
+        licenceEnds: null,
+      });
       return oneReference(context, id);
     },
   }),
@@ -123,7 +146,11 @@ export const shelfRoutes = [
         .update(styleReferences)
         .set(set)
         .where(and(eq(styleReferences.id, params.id), eq(styleReferences.revision, revision)));
-      if (result.affectedRows === 0) throw new ProblemError('changedMeanwhile', `Someone changed “${before.name}” meanwhile. Look at theirs, then change it again.`);
+      if (result.affectedRows === 0)
+        throw new ProblemError(
+          'changedMeanwhile',
+          `Someone changed “${before.name}” meanwhile. Look at theirs, then change it again.`,
+        );
       await context.events.add(context.db, 'referenceChanged', params.id, person.id);
       return oneReference(context, params.id);
     },
@@ -141,7 +168,10 @@ export const shelfRoutes = [
       const asked = Number(query.side ?? 320);
       const side = [96, 160, 320, 640, 1280].find(s => s >= asked) ?? 1280;
       const path = await context.store.derived(`${params.sha}-${side}.webp`, async () =>
-        sharp(await context.store.read(picture.working)).resize({ width: side, height: side, fit: 'inside', withoutEnlargement: true }).webp({ quality: 88 }).toBuffer(),
+        sharp(await context.store.read(picture.working))
+          .resize({ width: side, height: side, fit: 'inside', withoutEnlargement: true })
+          .webp({ quality: 88 })
+          .toBuffer(),
       );
       res.setHeader('Cache-Control', 'private, max-age=31536000, immutable').type('image/webp').sendFile(path);
     },
@@ -155,7 +185,10 @@ export const shelfRoutes = [
     async handle({ context, params, res }) {
       const picture = await findPicture(context, params.sha);
       if (!picture) throw new ProblemError('notFound', 'There is no such picture.');
-      res.setHeader('Cache-Control', 'private, max-age=31536000, immutable').type('image/png').send(await context.store.read(picture.working));
+      res
+        .setHeader('Cache-Control', 'private, max-age=31536000, immutable')
+        .type('image/png')
+        .send(await context.store.read(picture.working));
     },
   }),
 ];

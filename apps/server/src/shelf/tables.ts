@@ -49,5 +49,9 @@ export const styleReferences = mysqlTable(
       .references(() => people.id),
     addedAt: moment('added_at').notNull(),
   },
-  t => [index('style_references_shelf').on(t.state, t.shelf, t.id), uniqueIndex('style_references_picture').on(t.sha256), check('style_references_grade', sql`${t.grade} between 0 and 9`)],
+  t => [
+    index('style_references_shelf').on(t.state, t.shelf, t.id),
+    uniqueIndex('style_references_picture').on(t.sha256),
+    check('style_references_grade', sql`${t.grade} between 0 and 9`),
+  ],
 );

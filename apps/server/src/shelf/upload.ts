@@ -9,8 +9,10 @@ const single = multer({ storage: multer.memoryStorage(), limits: { fileSize: MOS
 export function readUpload(req: Request<Record<string, string>>, res: Response): Promise<{ name: string; bytes: Buffer }> {
   return new Promise((resolve, reject) => {
     single(req as unknown as Request, res, (error: unknown) => {
-      if (error instanceof MulterError && error.code === 'LIMIT_FILE_SIZE') reject(new ProblemError('tooLarge', 'The file is larger than 50 MB. Save a smaller copy.', { field: 'file' }));
-      else if (error) reject(new ProblemError('badInput', `The file did not arrive whole: ${(error as Error).message}`, { field: 'file' }));
+      if (error instanceof MulterError && error.code === 'LIMIT_FILE_SIZE')
+        reject(new ProblemError('tooLarge', 'The file is larger than 50 MB. Save a smaller copy.', { field: 'file' }));
+      else if (error)
+        reject(new ProblemError('badInput', `The file did not arrive whole: ${(error as Error).message}`, { field: 'file' }));
       else if (!req.file) reject(new ProblemError('badInput', 'The request holds no file.', { field: 'file' }));
       // Browsers send the name as UTF-8 bytes; the parser reads them as Latin-1.
       else resolve({ name: Buffer.from(req.file.originalname, 'latin1').toString('utf8').slice(0, 200), bytes: req.file.buffer });

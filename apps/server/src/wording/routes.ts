@@ -1,4 +1,11 @@
-import { messageSchema, subjectInputSchema, subjectPasteSchema, subjectSchema, templateInputSchema, templateSchema } from '@zinc/contract';
+import {
+  messageSchema,
+  subjectInputSchema,
+  subjectPasteSchema,
+  subjectSchema,
+  templateInputSchema,
+  templateSchema,
+} from '@zinc/contract';
 import { and, eq } from 'drizzle-orm';
 import { array, object } from 'yup';
 import { isDuplicate } from '../db/connect.ts';
@@ -7,7 +14,15 @@ import { ProblemError } from '../http/problemError.ts';
 import { EVERYONE, MAKERS, route } from '../http/route.ts';
 import { takeInPicture } from '../shelf/pictures.ts';
 import { readUpload } from '../shelf/upload.ts';
-import { addTemplateVersion, createTemplate, oneSubject, oneTemplate, pasteSubjects, selectSubjects, selectTemplates } from './service.ts';
+import {
+  addTemplateVersion,
+  createTemplate,
+  oneSubject,
+  oneTemplate,
+  pasteSubjects,
+  selectSubjects,
+  selectTemplates,
+} from './service.ts';
 import { subjects } from './tables.ts';
 
 const subjectList = object({ items: array(subjectSchema.required()).required() });
@@ -80,9 +95,14 @@ export const wordingRoutes = [
           .update(subjects)
           .set({ ...body, revision: revision + 1 })
           .where(and(eq(subjects.id, params.id), eq(subjects.revision, revision)));
-        if (result.affectedRows === 0) throw new ProblemError('changedMeanwhile', 'Someone changed this subject meanwhile. Look at theirs, then change it again.');
+        if (result.affectedRows === 0)
+          throw new ProblemError(
+            'changedMeanwhile',
+            'Someone changed this subject meanwhile. Look at theirs, then change it again.',
+          );
       } catch (error) {
-        if (isDuplicate(error)) throw new ProblemError('inTheWay', `There is a subject called “${body.label}” already.`, { field: 'label' });
+        if (isDuplicate(error))
+          throw new ProblemError('inTheWay', `There is a subject called “${body.label}” already.`, { field: 'label' });
         throw error;
       }
       await context.events.add(context.db, 'subjectChanged', params.id, person.id);
@@ -101,7 +121,10 @@ export const wordingRoutes = [
       const { name, bytes } = await readUpload(req, res);
       const picture = await takeInPicture(context, name, bytes);
       const before = await oneSubject(context, params.id);
-      await context.db.update(subjects).set({ sha256: picture.sha256, revision: before.revision + 1 }).where(eq(subjects.id, params.id));
+      await context.db
+        .update(subjects)
+        .set({ sha256: picture.sha256, revision: before.revision + 1 })
+        .where(eq(subjects.id, params.id));
       await context.events.add(context.db, 'subjectChanged', params.id, person.id);
       return oneSubject(context, params.id);
     },
@@ -114,7 +137,10 @@ export const wordingRoutes = [
     response: subjectSchema,
     async handle({ context, params, person }) {
       const before = await oneSubject(context, params.id);
-      await context.db.update(subjects).set({ sha256: null, revision: before.revision + 1 }).where(eq(subjects.id, params.id));
+      await context.db
+        .update(subjects)
+        .set({ sha256: null, revision: before.revision + 1 })
+        .where(eq(subjects.id, params.id));
       await context.events.add(context.db, 'subjectChanged', params.id, person.id);
       return oneSubject(context, params.id);
     },

@@ -12,7 +12,11 @@ import { subjects, templates, templateVersions } from './tables.ts';
 /** Throws at the field when a template cannot be used as it is. */
 function refuseFaults(input: TemplateInput): void {
   const faults = checkTemplate(input.text, input.slots as Slot[]).filter(f => f.code !== 'unusedSlot');
-  if (faults.length > 0) throw new ProblemError('badInput', faults[0].message, { field: faults[0].code === 'duplicateSlot' ? 'slots' : 'text', findings: faults });
+  if (faults.length > 0)
+    throw new ProblemError('badInput', faults[0].message, {
+      field: faults[0].code === 'duplicateSlot' ? 'slots' : 'text',
+      findings: faults,
+    });
 }
 
 export async function selectTemplates(context: Context, where?: SQL): Promise<Template[]> {
@@ -52,23 +56,44 @@ export async function createTemplate(context: Context, input: TemplateInput, per
   const { name, text, avoid, slots } = input;
   await context.db.transaction(async tx => {
     await tx.insert(templates).values({ id, name, state: 'in use' });
-    await tx.insert(templateVersions).values({ templateId: id, version: 1, text, avoid, slots: slots as Slot[], author: personId, madeAt: new Date() });
+    await tx
+      .insert(templateVersions)
+      .values({ templateId: id, version: 1, text, avoid, slots: slots as Slot[], author: personId, madeAt: new Date() });
     await context.events.add(tx, 'templateSaved', id, personId, { name, version: 1 });
   });
   return id;
 }
 
 /** Saves the next version of a template. */
-export async function addTemplateVersion(context: Context, id: string, basedOn: number, input: TemplateInput, personId: string): Promise<void> {
+export async function addTemplateVersion(
+  context: Context,
+  id: string,
+  basedOn: number,
+  input: TemplateInput,
+  personId: string,
+): Promise<void> {
   refuseFaults(input);
   const before = await oneTemplate(context, id);
-  const stale = new ProblemError('changedMeanwhile', `“${before.name}” was changed by ${before.author} meanwhile. Yours is kept here; look at theirs, then save again.`);
+  const stale = new ProblemError(
+    'changedMeanwhile',
+    `“${before.name}” was changed by ${before.author} meanwhile. Yours is kept here; look at theirs, then save again.`,
+  );
   if (before.version !== basedOn) throw stale;
   const { name, text, avoid, slots } = input;
   try {
     await context.db.transaction(async tx => {
       await tx.update(templates).set({ name }).where(eq(templates.id, id));
-      await tx.insert(templateVersions).values({ templateId: id, version: basedOn + 1, text, avoid, slots: slots as Slot[], author: personId, madeAt: new Date() });
+      await tx
+        .insert(templateVersions)
+        .values({
+          templateId: id,
+          version: basedOn + 1,
+          text,
+          avoid,
+          slots: slots as Slot[],
+          author: personId,
+          madeAt: new Date(),
+        });
       await context.events.add(tx, 'templateSaved', id, personId, { name, version: basedOn + 1 });
     });
   } catch (error) {
@@ -106,13 +131,27 @@ export async function pasteSubjects(context: Context, text: string, personId: st
     text,
     known.map(s => s.label),
   );
-  if (read.subjects.length === 0 && read.faults.length === 0) throw new ProblemError('badInput', 'The list is empty. Write one subject a line.', { field: 'text' });
+  if (read.subjects.length === 0 && read.faults.length === 0)
+    throw new ProblemError('badInput', 'The list is empty. Write one subject a line.', { field: 'text' });
   if (read.faults.length > 0)
-    throw new ProblemError('badInput', read.faults.length === 1 ? read.faults[0].message : `${read.faults.length} lines cannot be taken. ${read.faults[0].message}`, {
-      field: 'text',
-      findings: read.faults,
-    });
-  const rows = read.subjects.map(s => ({ id: uuidv7(), label: s.label, wording: s.wording, avoid: [], state: 'in use' as const, createdAt: new Date() }));
+    throw new ProblemError(
+      'badInput',
+      read.faults.length === 1
+        ? read.faults[0].message
+        : `${read.faults.length} lines cannot be taken. ${read.faults[0].message}`,
+      {
+        field: 'text',
+        findings: read.faults,
+      },
+    );
+  const rows = read.subjects.map(s => ({
+    id: uuidv7(),
+    label: s.label,
+    wording: s.wording,
+    avoid: [],
+    state: 'in use' as const,
+    createdAt: new Date(),
+  }));
   await context.db.transaction(async tx => {
     // A label that was put away frees its name for this one.
     for (const row of rows) await tx.delete(subjects).where(and(eq(subjects.label, row.label), eq(subjects.state, 'put away')));

@@ -17,27 +17,69 @@ const signedIn: CanActivateFn = (_route, state) => {
 };
 
 export const appRoutes: Routes = [
-  { path: 'sign-in', title: 'Sign in · Zinc Shelf', loadComponent: () => import('./people/sign-in.page').then(m => m.SignInPage) },
+  {
+    path: 'sign-in',
+    title: 'Sign in · Zinc Shelf',
+    loadComponent: () => import('./people/sign-in.page').then(m => m.SignInPage),
+  },
   {
     path: '',
     canActivate: [signedIn],
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'shelf' },
       { path: 'shelf', title: 'Shelf · Zinc Shelf', loadComponent: () => import('./shelf/shelf.page').then(m => m.ShelfPage) },
-      { path: 'shelf/:id', title: 'Reference · Zinc Shelf', loadComponent: () => import('./shelf/reference.page').then(m => m.ReferencePage) },
+      {
+        path: 'shelf/:id',
+        title: 'Reference · Zinc Shelf',
+        loadComponent: () => import('./shelf/reference.page').then(m => m.ReferencePage),
+      },
       { path: 'mix', title: 'Mix · Zinc Shelf', loadComponent: () => import('./mix/mix.page').then(m => m.MixPage) },
       { path: 'mix/:id', title: 'Mix · Zinc Shelf', loadComponent: () => import('./mix/mix.page').then(m => m.MixPage) },
-      { path: 'wording', title: 'Wording · Zinc Shelf', loadComponent: () => import('./wording/wording.page').then(m => m.WordingPage) },
+      {
+        path: 'wording',
+        title: 'Wording · Zinc Shelf',
+        loadComponent: () => import('./wording/wording.page').then(m => m.WordingPage),
+      },
       { path: 'runs', title: 'Runs · Zinc Shelf', loadComponent: () => import('./runs/runs.page').then(m => m.RunsPage) },
-      { path: 'runs/new', title: 'Plan a run · Zinc Shelf', loadComponent: () => import('./runs/plan.page').then(m => m.PlanPage) },
+      {
+        path: 'runs/new',
+        title: 'Plan a run · Zinc Shelf',
+        loadComponent: () => import('./runs/plan.page').then(m => m.PlanPage),
+      },
       { path: 'runs/:id', title: 'Run · Zinc Shelf', loadComponent: () => import('./runs/run.page').then(m => m.RunPage) },
-      { path: 'review', title: 'Review · Zinc Shelf', data: { to: 'review' }, loadComponent: () => import('./runs/runs.page').then(m => m.RunsPage) },
-      { path: 'review/:id', title: 'Review · Zinc Shelf', loadComponent: () => import('./review/review.page').then(m => m.ReviewPage) },
-      { path: 'proofs/:id', title: 'Proof · Zinc Shelf', loadComponent: () => import('./proof/proof.page').then(m => m.ProofPage) },
-      { path: 'deliver', title: 'Deliver · Zinc Shelf', data: { to: 'deliver' }, loadComponent: () => import('./runs/runs.page').then(m => m.RunsPage) },
-      { path: 'deliver/:id', title: 'Deliver · Zinc Shelf', loadComponent: () => import('./deliver/deliver.page').then(m => m.DeliverPage) },
+      {
+        path: 'review',
+        title: 'Review · Zinc Shelf',
+        data: { to: 'review' },
+        loadComponent: () => import('./runs/runs.page').then(m => m.RunsPage),
+      },
+      {
+        path: 'review/:id',
+        title: 'Review · Zinc Shelf',
+        loadComponent: () => import('./review/review.page').then(m => m.ReviewPage),
+      },
+      {
+        path: 'review/proof/:id',
+        title: 'Proof · Zinc Shelf',
+        loadComponent: () => import('./proof/proof.page').then(m => m.ProofPage),
+      },
+      {
+        path: 'deliver',
+        title: 'Deliver · Zinc Shelf',
+        data: { to: 'deliver' },
+        loadComponent: () => import('./runs/runs.page').then(m => m.RunsPage),
+      },
+      {
+        path: 'deliver/:id',
+        title: 'Deliver · Zinc Shelf',
+        loadComponent: () => import('./deliver/deliver.page').then(m => m.DeliverPage),
+      },
       { path: 'house', title: 'House · Zinc Shelf', loadComponent: () => import('./house/house.page').then(m => m.HousePage) },
-      { path: '**', title: 'Not found · Zinc Shelf', loadComponent: () => import('./shared/not-found.page').then(m => m.NotFoundPage) },
+      {
+        path: '**',
+        title: 'Not found · Zinc Shelf',
+        loadComponent: () => import('./shared/not-found.page').then(m => m.NotFoundPage),
+      },
     ],
   },
 ];

@@ -22,7 +22,9 @@ import { subjects, templates } from './wording/wording.store';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (status() === 'failed') {
-      <zs-state kind="failed" title="Zinc Shelf does not answer" action="Try again" (act)="open()">{{ problem()?.detail }}</zs-state>
+      <zs-state kind="failed" title="Zinc Shelf does not answer" action="Try again" (act)="open()">{{
+        problem()?.detail
+      }}</zs-state>
     } @else if (status() !== 'ready') {
       <zs-state kind="loading" title="Opening the house …" />
     } @else if (person()) {
@@ -37,7 +39,14 @@ import { subjects, templates } from './wording/wording.store';
       <router-outlet />
     }
     <p-toast position="bottom-center" />
-    <p-dialog header="Keys" [visible]="keys.shown()" (visibleChange)="keys.shown.set($event)" [modal]="true" [style]="{ width: '420px' }" [draggable]="false">
+    <p-dialog
+      header="Keys"
+      [visible]="keys.shown()"
+      (visibleChange)="keys.shown.set($event)"
+      [modal]="true"
+      [style]="{ width: '420px' }"
+      [draggable]="false"
+    >
       <dl class="keys">
         @for (k of keys.page(); track k.key) {
           <dt>

@@ -26,7 +26,12 @@ export function deltaE2000(p: readonly [number, number, number], q: readonly [nu
   const Cm = (C1 + C2) / 2;
   let hm = h1 + h2;
   if (C1 * C2 !== 0) hm = Math.abs(h1 - h2) <= 180 ? hm / 2 : hm < 360 ? (hm + 360) / 2 : (hm - 360) / 2;
-  const T = 1 - 0.17 * Math.cos((hm - 30) * rad) + 0.24 * Math.cos(2 * hm * rad) + 0.32 * Math.cos((3 * hm + 6) * rad) - 0.2 * Math.cos((4 * hm - 63) * rad);
+  const T =
+    1 -
+    0.17 * Math.cos((hm - 30) * rad) +
+    0.24 * Math.cos(2 * hm * rad) +
+    0.32 * Math.cos((3 * hm + 6) * rad) -
+    0.2 * Math.cos((4 * hm - 63) * rad);
   const turn = 30 * Math.exp(-(((hm - 275) / 25) ** 2));
   const cm7 = Cm ** 7;
   const rc = 2 * Math.sqrt(cm7 / (cm7 + 25 ** 7));

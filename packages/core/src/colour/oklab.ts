@@ -72,7 +72,8 @@ export function fromLabPlanes(planes: LabPlanes): Picture {
 
 /** OKLab of a colour written as `#rrggbb`. Throws RangeError on anything else. */
 export function labOfHex(hex: string): Lab {
-  if (!/^#[0-9a-f]{6}$/i.test(hex)) throw new RangeError(`Got the colour "${hex}"; wanted six hexadecimal digits after #, such as #8e2a4b.`);
+  if (!/^#[0-9a-f]{6}$/i.test(hex))
+    throw new RangeError(`Got the colour "${hex}"; wanted six hexadecimal digits after #, such as #8e2a4b.`);
   const v = parseInt(hex.slice(1), 16);
   const data = new Uint8ClampedArray([v >> 16, (v >> 8) & 255, v & 255, 255]);
   const planes = toLabPlanes({ width: 1, height: 1, data });

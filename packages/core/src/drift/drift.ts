@@ -46,7 +46,9 @@ function logRatio(x: number, y: number, floor: number): number {
 /** Drift by facet. Throws RangeError when the two were measured by different versions. */
 export function drift(p: Fingerprint, q: Fingerprint): Drift {
   if (p.measure !== q.measure)
-    throw new RangeError(`Got fingerprints measured by versions ${p.measure} and ${q.measure}; both must be of version ${MEASURE_VERSION}. Measure again.`);
+    throw new RangeError(
+      `Got fingerprints measured by versions ${p.measure} and ${q.measure}; both must be of version ${MEASURE_VERSION}. Measure again.`,
+    );
   const colour = 5 * paletteDistance(p.colour.palette, q.colour.palette) + 3.6 * meanDifference(p.colour.chroma, q.colour.chroma);
   const light = 4 * meanDifference(p.light.tone, q.light.tone) + 0.2 * Math.abs(p.light.bimodality - q.light.bimodality);
   const line =

@@ -40,7 +40,9 @@ export function likeness(original: Picture, painted: Picture): number {
   checkPicture(original);
   checkPicture(painted);
   if (original.width !== painted.width || original.height !== painted.height)
-    throw new PictureError(`Got pictures of ${original.width} × ${original.height} and ${painted.width} × ${painted.height}; likeness needs equal sizes.`);
+    throw new PictureError(
+      `Got pictures of ${original.width} × ${original.height} and ${painted.width} × ${painted.height}; likeness needs equal sizes.`,
+    );
   const p = pyramid(original);
   const q = pyramid(painted);
   let similar = 0;

@@ -8,7 +8,11 @@ export function fitPicture(picture: Picture, width: number, height: number): Pic
   const own = picture.width / picture.height;
   const w = own > wanted ? Math.max(1, Math.round(picture.height * wanted)) : picture.width;
   const h = own > wanted ? picture.height : Math.max(1, Math.round(picture.width / wanted));
-  return resizePicture(cropPicture(picture, Math.floor((picture.width - w) / 2), Math.floor((picture.height - h) / 2), w, h), width, height);
+  return resizePicture(
+    cropPicture(picture, Math.floor((picture.width - w) / 2), Math.floor((picture.height - h) / 2), w, h),
+    width,
+    height,
+  );
 }
 
 function cropPicture(picture: Picture, left: number, top: number, width: number, height: number): Picture {

@@ -10,7 +10,9 @@ import { PictureError, type Picture } from './types.ts';
 export function decodeWorkingCopy(bytes: Uint8Array): Picture {
   const png = decode(bytes);
   if (png.depth !== 8 || (png.channels !== 4 && png.channels !== 3))
-    throw new PictureError(`The working copy has ${png.channels} channels of ${png.depth} bits; wanted 3 or 4 channels of 8 bits.`);
+    throw new PictureError(
+      `The working copy has ${png.channels} channels of ${png.depth} bits; wanted 3 or 4 channels of 8 bits.`,
+    );
   const n = png.width * png.height;
   const data = new Uint8ClampedArray(n * 4);
   if (png.channels === 4) data.set(png.data as Uint8Array);

@@ -16,7 +16,13 @@ export function describeFingerprint(f: Fingerprint): Record<Facet, string> {
     light.paper > 0.4 ? 'much bare ground' : '',
   ];
   const lineWords = [
-    line.dark > 0.012 ? 'dark fine lines' : line.light > 0.01 ? 'light cut lines' : line.edge > 0.08 ? 'clear edges' : 'no drawn line',
+    line.dark > 0.012
+      ? 'dark fine lines'
+      : line.light > 0.01
+        ? 'light cut lines'
+        : line.edge > 0.08
+          ? 'clear edges'
+          : 'no drawn line',
     line.coherence > 0.75 && line.edge > 0.05 ? 'that follow the form' : '',
     line.raggedness > 0.35 ? 'ragged' : '',
   ];
@@ -26,5 +32,10 @@ export function describeFingerprint(f: Fingerprint): Record<Facet, string> {
     texture.grain > 0.008 ? 'dry grain' : '',
   ];
   const join = (words: string[]): string => words.filter(Boolean).join(', ');
-  return { colour: join(colourWords), light: join(lightWords), line: join(lineWords).replace(', that', ' that'), texture: join(textureWords) };
+  return {
+    colour: join(colourWords),
+    light: join(lightWords),
+    line: join(lineWords).replace(', that', ' that'),
+    texture: join(textureWords),
+  };
 }

@@ -72,7 +72,12 @@ export function clusterColours(bins: PaletteColour[], count: number, least = 0.0
       else centres[c].share = 0;
     });
   }
-  return normaliseShares(mergeNear(centres.filter(c => c.share > least), 0.0016)).sort((x, y) => x.L - y.L);
+  return normaliseShares(
+    mergeNear(
+      centres.filter(c => c.share > least),
+      0.0016,
+    ),
+  ).sort((x, y) => x.L - y.L);
 }
 
 /** Index of the palette colour nearest to `colour`. */

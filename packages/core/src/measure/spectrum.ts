@@ -42,7 +42,11 @@ const HOP = 64;
  * Looks for dots and hatching: 64-pixel tiles are windowed and transformed; a tile counts as periodic when one peak holds most of the
  * energy of its middle band. `dots` is near 1 when the peak has a partner at right angles.
  */
-export function measurePeriod(L: Float32Array, width: number, height: number): { share: number; length: number; angle: number; dots: number } {
+export function measurePeriod(
+  L: Float32Array,
+  width: number,
+  height: number,
+): { share: number; length: number; angle: number; dots: number } {
   const re = new Float64Array(TILE * TILE);
   const im = new Float64Array(TILE * TILE);
   const window = Float64Array.from({ length: TILE }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / TILE));

@@ -6,13 +6,18 @@ import { STYLE_FIELDS, type Style, type StyleAmounts, type StyleField } from './
 export function inferStyle(f: Fingerprint): Style {
   const { line, texture, colour, light } = f;
   const dotted = texture.period.dots;
-  const hatch = smoothstep(0.15, 0.5, texture.period.share * (1 - 0.8 * smoothstep(0.5, 0.95, dotted))) * smoothstep(0.12, 0.35, line.edge);
+  const hatch =
+    smoothstep(0.15, 0.5, texture.period.share * (1 - 0.8 * smoothstep(0.5, 0.95, dotted))) * smoothstep(0.12, 0.35, line.edge);
   const fewInks = smoothstep(4.2, 2.6, colour.inks);
   const carve = smoothstep(0.006, 0.016, line.light) * fewInks * (1 - hatch);
   const flat = smoothstep(0.1, 0.45, texture.flatness - 0.6 * texture.softness);
   const soft = smoothstep(0.13, 0.09, line.sharpness);
-  const wash = clamp(Math.max(flat * soft, smoothstep(0.2, 0.45, texture.softness) * soft) * smoothstep(0.1, 0.05, line.edge) * (1 - carve));
-  const brush = clamp(smoothstep(0.15, 0.35, texture.softness) * smoothstep(0.03, 0.08, line.edge) * (1 - hatch) * (1 - 0.7 * wash));
+  const wash = clamp(
+    Math.max(flat * soft, smoothstep(0.2, 0.45, texture.softness) * soft) * smoothstep(0.1, 0.05, line.edge) * (1 - carve),
+  );
+  const brush = clamp(
+    smoothstep(0.15, 0.35, texture.softness) * smoothstep(0.03, 0.08, line.edge) * (1 - hatch) * (1 - 0.7 * wash),
+  );
   const fineness = texture.bands[1] / (texture.bands[3] + 1e-4);
   const amounts: StyleAmounts = {
     paletteAmount: 1,
@@ -47,6 +52,7 @@ export function inferStyle(f: Fingerprint): Style {
 /** The same amounts with each held in its declared range. */
 export function clampAmounts(amounts: StyleAmounts): StyleAmounts {
   const out = { ...amounts };
-  for (const key of Object.keys(STYLE_FIELDS) as StyleField[]) out[key] = clamp(out[key], STYLE_FIELDS[key].from, STYLE_FIELDS[key].to);
+  for (const key of Object.keys(STYLE_FIELDS) as StyleField[])
+    out[key] = clamp(out[key], STYLE_FIELDS[key].from, STYLE_FIELDS[key].to);
   return out;
 }

@@ -34,7 +34,9 @@ export function mix(sources: readonly MixSource[]): Mixture {
     if (!Number.isFinite(s.parts) || s.parts < 0) throw new MixError(`Got ${s.parts} parts; wanted a number of 0 or more.`);
   if (sources.every(s => s.parts === 0)) throw new MixError('Every source has 0 parts; give at least one source a part.');
   const givers = (facet: Facet): MixSource[] =>
-    sources.filter(s => s.parts > 0 && s.facets.includes(facet) && (s.fingerprint ? true : facet === 'colour' && !!s.palette?.length));
+    sources.filter(
+      s => s.parts > 0 && s.facets.includes(facet) && (s.fingerprint ? true : facet === 'colour' && !!s.palette?.length),
+    );
   const facets = FACETS.filter(f => givers(f).length > 0);
   const style = neutralStyle();
   const inferred = new Map(sources.filter(s => s.fingerprint).map(s => [s, inferStyle(s.fingerprint!)]));
@@ -54,7 +56,9 @@ export function mix(sources: readonly MixSource[]): Mixture {
     if (weight > 0) style.amounts[key] = sum / weight;
   }
   style.amounts = clampAmounts(style.amounts);
-  style.palette = mixPalettes(givers('colour').map(s => ({ palette: s.palette ?? s.fingerprint!.colour.palette, weight: s.parts })));
+  style.palette = mixPalettes(
+    givers('colour').map(s => ({ palette: s.palette ?? s.fingerprint!.colour.palette, weight: s.parts })),
+  );
   style.tone = meanList(givers('light').map(s => ({ values: s.fingerprint!.light.tone, weight: s.parts })));
   return { style, target: mixFingerprints(givers, style.palette), facets };
 }
@@ -94,7 +98,10 @@ function mixFingerprints(givers: (f: Facet) => MixSource[], palette: PaletteColo
     warmth: v.colour.warmth,
   });
   const colours = measured('colour');
-  const base = colours.length > 0 ? meanRecord(colours.map(i => ({ value: withoutPalette(i.value), weight: i.weight }))) : withoutPalette(any);
+  const base =
+    colours.length > 0
+      ? meanRecord(colours.map(i => ({ value: withoutPalette(i.value), weight: i.weight })))
+      : withoutPalette(any);
   const colour =
     palette.length > 0 && colours.length < givers('colour').length
       ? { ...base, ...colourOfPalette(palette), palette }
@@ -120,5 +127,7 @@ function colourOfPalette(palette: PaletteColour[]): Pick<Fingerprint['colour'], 
 /** A brand's wanted colours as a palette source: the ground takes most of the area, accents least. */
 export function paletteFromColours(colours: { L: number; a: number; b: number; role: string }[]): PaletteColour[] {
   const shares: Record<string, number> = { ground: 5, lead: 2, second: 2, line: 1, accent: 0.6 };
-  return mergeNear(normaliseShares(colours.map(c => ({ L: c.L, a: c.a, b: c.b, share: shares[c.role] ?? 1 }))), 1e-4).sort((p, q) => p.L - q.L);
+  return mergeNear(normaliseShares(colours.map(c => ({ L: c.L, a: c.a, b: c.b, share: shares[c.role] ?? 1 }))), 1e-4).sort(
+    (p, q) => p.L - q.L,
+  );
 }

@@ -28,7 +28,13 @@ export function groundOf(palette: PaletteColour[]): number {
  * Clusters the content and gives every cluster one palette colour, all together: the order of lightness stays, neighbours stay apart,
  * hue relations and the palette's shares are respected. Local search from the nearest colours, deterministic.
  */
-export function assignPalette(content: LabPlanes, palette: PaletteColour[], hueKeep: number, shareAmount: number, mask?: Float32Array): Assignment {
+export function assignPalette(
+  content: LabPlanes,
+  palette: PaletteColour[],
+  hueKeep: number,
+  shareAmount: number,
+  mask?: Float32Array,
+): Assignment {
   const clusters = clusterColours(binColours(content), 14, 0.004);
   const labels = labelPixels(content, clusters);
   const touching = adjacency(labels, content.width, content.height, clusters.length);
@@ -50,7 +56,9 @@ export function assignPalette(content: LabPlanes, palette: PaletteColour[], hueK
       const da = moved[i].a - p.a;
       const db = moved[i].b - p.b;
       const stray = i === backdrop && j !== ground ? 0.25 : i !== backdrop && j === ground ? 0.012 : 0;
-      return weight[i] * (0.55 * dL * dL + (0.5 + 2.4 * hueKeep) * (da * da + db * db) + hueStray(clusters[i], p) * hueKeep + stray);
+      return (
+        weight[i] * (0.55 * dL * dL + (0.5 + 2.4 * hueKeep) * (da * da + db * db) + hueStray(clusters[i], p) * hueKeep + stray)
+      );
     }),
   );
   const cost = (choice: number[]): number => {

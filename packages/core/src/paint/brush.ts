@@ -41,7 +41,8 @@ export function paintStrokes(target: LabPlanes, source: LabPlanes, field: Field,
       const i0 = (y | 0) * w + (x | 0);
       if (layer > 0) {
         const off =
-          Math.abs(source.L[i0] - target.L[i0]) + 0.8 * (Math.abs(source.a[i0] - target.a[i0]) + Math.abs(source.b[i0] - target.b[i0]));
+          Math.abs(source.L[i0] - target.L[i0]) +
+          0.8 * (Math.abs(source.a[i0] - target.a[i0]) + Math.abs(source.b[i0] - target.b[i0]));
         if (off + detail[i0] * 0.3 < 0.05) continue;
       }
       const jitter = 0.02 + 0.06 * s.bristle;

@@ -61,7 +61,12 @@ function paintFully(own: LabPlanes, style: Style, seed: number, options: PaintOp
   const assignment = assignPalette(calm, palette, ownColours ? 1 : s.hueKeep, ownColours ? 0 : s.shareAmount, options.mask);
   const flow = measureFlow(calm.L, width, height, 2.2 * u);
 
-  const out = shiftColours(lerpPlanes(content, calm, Math.max(s.flat, s.brush)), assignment, palette, ownColours ? 0 : s.paletteAmount);
+  const out = shiftColours(
+    lerpPlanes(content, calm, Math.max(s.flat, s.brush)),
+    assignment,
+    palette,
+    ownColours ? 0 : s.paletteAmount,
+  );
   let index: Uint8Array | null = null;
   if (s.flat > 0.02) {
     const flat = layFlatColours(assignment, palette, width, height, (0.8 + 1.1 * s.flat) * u);
@@ -128,7 +133,16 @@ function keepLostEdges(
 }
 
 /** A direction for marks everywhere: the form's own where it has one, else a fixed angle that drifts slowly. */
-function markField(L: Float32Array, width: number, height: number, angle: number, follow: number, drift: number, u: number, seed: number): Field {
+function markField(
+  L: Float32Array,
+  width: number,
+  height: number,
+  angle: number,
+  follow: number,
+  drift: number,
+  u: number,
+  seed: number,
+): Field {
   let low = { width, height, data: L };
   let factor = 1;
   while (Math.max(low.width, low.height) > 220) {
@@ -269,12 +283,28 @@ function hatchDark(
   const marks = drawStreamlines(field, tone, width, height, settings);
   layInk(out, marks, dark, s.hatch);
   if (s.cross > 0.05) {
-    const second = drawStreamlines(field, cross, width, height, { ...settings, gap: gap * 1.05, length: 40 * u, width: 0.8 * s.cross, turn: 1.15, pass: 'cross' });
+    const second = drawStreamlines(field, cross, width, height, {
+      ...settings,
+      gap: gap * 1.05,
+      length: 40 * u,
+      width: 0.8 * s.cross,
+      turn: 1.15,
+      pass: 'cross',
+    });
     layInk(out, second, dark, s.hatch);
   }
 }
 
-function outlineOver(out: LabPlanes, calm: LabPlanes, flow: Flow, paper: PaletteColour, dark: PaletteColour, style: Style, u: number, seed: number): void {
+function outlineOver(
+  out: LabPlanes,
+  calm: LabPlanes,
+  flow: Flow,
+  paper: PaletteColour,
+  dark: PaletteColour,
+  style: Style,
+  u: number,
+  seed: number,
+): void {
   const s = style.amounts;
   const cover = drawOutlines(calm, flow, s.outlineWidth * u, s.outlineRag, seed);
   const span = Math.max(0.1, paper.L - dark.L);
@@ -308,4 +338,3 @@ function surfaceGrain(out: LabPlanes, paper: PaletteColour, amount: number, u: n
       if (speck > 1 - 0.07 * amount * ink) L[i] += (paper.L - L[i]) * 0.6 * amount;
     }
 }
-

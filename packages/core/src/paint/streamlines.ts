@@ -27,7 +27,17 @@ export interface StreamlineSettings {
 }
 
 /** Marks one antialiased segment whose half-width goes from `r0` to `r1` into a coverage plane (maximum). */
-function markSegment(cover: Float32Array, w: number, h: number, x0: number, y0: number, r0: number, x1: number, y1: number, r1: number): void {
+function markSegment(
+  cover: Float32Array,
+  w: number,
+  h: number,
+  x0: number,
+  y0: number,
+  r0: number,
+  x1: number,
+  y1: number,
+  r1: number,
+): void {
   const reach = Math.max(r0, r1) + 1;
   const xa = Math.max(0, Math.floor(Math.min(x0, x1) - reach));
   const xb = Math.min(w - 1, Math.ceil(Math.max(x0, x1) + reach));
@@ -129,8 +139,7 @@ export function drawStreamlines(field: Field, tone: Float32Array, w: number, h: 
         }
         path[points++] = sx;
         path[points++] = sy;
-      } else
-        for (let k = 0; k < 2 * count; k++) path[points++] = half[k];
+      } else for (let k = 0; k < 2 * count; k++) path[points++] = half[k];
     }
     const m = points / 2;
     if (m < 3) continue;

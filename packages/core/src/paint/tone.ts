@@ -13,7 +13,8 @@ export function matchTone(L: Float32Array, target: number[], amount: number): vo
     while (k < 15 && own[k + 1] < v) k++;
     const span = own[k + 1] - own[k];
     const t = span > 1e-6 ? (v - own[k]) / span : 0;
-    const moved = t <= 0 ? target[k] + (v - own[k]) : t >= 1 ? target[k + 1] + (v - own[k + 1]) : lerp(target[k], target[k + 1], t);
+    const moved =
+      t <= 0 ? target[k] + (v - own[k]) : t >= 1 ? target[k + 1] + (v - own[k + 1]) : lerp(target[k], target[k + 1], t);
     table[s] = lerp(v, moved, amount);
   }
   for (let i = 0; i < L.length; i++) {

@@ -20,7 +20,11 @@ export function dilutePigment(planes: LabPlanes, paper: Lab, amount: number, edg
     const ink = clamp((paper.L - L[i]) * 4 + Math.sqrt((a[i] - paper.a) ** 2 + (b[i] - paper.b) ** 2) * 4);
     if (ink <= 0.01) continue;
     const rim = clamp((wide[i] - near[i]) * 8);
-    const density = clamp(1 + amount * ink * (edge * 0.7 * rim + 0.42 * pools[i] + 0.2 * blooms[i] + 0.12 * granules[i] - 0.12), 0.35, 1.9);
+    const density = clamp(
+      1 + amount * ink * (edge * 0.7 * rim + 0.42 * pools[i] + 0.2 * blooms[i] + 0.12 * granules[i] - 0.12),
+      0.35,
+      1.9,
+    );
     const light = clamp(L[i] / paper.L, 0.02, 1.2);
     L[i] = paper.L * exp(density * log(light));
     // Thin layers of pigment are purer than thick ones: chroma grows more slowly than density.

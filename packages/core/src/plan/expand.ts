@@ -82,13 +82,17 @@ export function expandPlan(plan: Plan, library: PlanLibrary): ExpandedPlan {
   }
   const asked = plan.subjectIds.length * plan.lookIds.length * plan.takes;
   if (asked > MOST_IMAGES)
-    throw new PlanError('takes', `This would be ${asked} images; one batch can hold ${MOST_IMAGES}. Lower the takes, or split the subjects.`);
+    throw new PlanError(
+      'takes',
+      `This would be ${asked} images; one batch can hold ${MOST_IMAGES}. Lower the takes, or split the subjects.`,
+    );
   const struck = new Set(plan.struckOut);
   const cells: Cell[] = [];
   plan.subjectIds.forEach((subjectId, row) =>
     plan.lookIds.forEach((lookId, column) => {
       const subject = library.subjects.find(s => s.id === subjectId);
-      if (!subject) throw new PlanError('subjectIds', `The subject ${subjectId} is not in the house any more; take it out of the plan.`);
+      if (!subject)
+        throw new PlanError('subjectIds', `The subject ${subjectId} is not in the house any more; take it out of the plan.`);
       const look = library.looks.find(l => l.id === lookId);
       if (!look) throw new PlanError('lookIds', `The look ${lookId} is not in the house any more; take it out of the plan.`);
       const key = cellKey(subjectId, lookId, plan.formatId);
@@ -96,7 +100,10 @@ export function expandPlan(plan: Plan, library: PlanLibrary): ExpandedPlan {
       const parts = fillTemplate(template.text, template.slots, { ...plan.fills, subject: subject.wording });
       if (look.words.length > 0) parts.push({ from: 'look', words: `, ${look.words.join(', ')}` });
       const avoid = [...new Set([...template.avoid, ...look.avoid, ...subject.avoid, ...library.brand.avoid])];
-      const lettering = template.slots.filter(s => s.kind === 'lettering').map(s => plan.fills[s.name] ?? s.default ?? '').filter(t => t !== '');
+      const lettering = template.slots
+        .filter(s => s.kind === 'lettering')
+        .map(s => plan.fills[s.name] ?? s.default ?? '')
+        .filter(t => t !== '');
       const text = joinParts(parts);
       const struckOut = struck.has(key);
       const tickets = Array.from({ length: plan.takes }, (_, i): Ticket => {
@@ -107,7 +114,14 @@ export function expandPlan(plan: Plan, library: PlanLibrary): ExpandedPlan {
           text: { parts, final: text, avoid, lettering },
           subject: { id: subject.id, label: subject.label, wording: subject.wording, identity: 0 },
           contents: subject.pictureSha ? [{ sha256: subject.pictureSha, strength: 100, read: 'areas' }] : [],
-          look: { id: look.id, version: look.version, name: look.name, mixer: MIXER_VERSION, measure: MEASURE_VERSION, style: look.style },
+          look: {
+            id: look.id,
+            version: look.version,
+            name: look.name,
+            mixer: MIXER_VERSION,
+            measure: MEASURE_VERSION,
+            style: look.style,
+          },
           format: { name: library.format.name, width: library.format.width, height: library.format.height, fit: 'crop' },
           never: library.brand.never,
           seed: seedFor(plan.seedPolicy, plan.seed, subject.id, key, take),

@@ -17,7 +17,12 @@ export interface Finding {
   severity: 'must' | 'note';
   message: string;
   cells: string[];
-  mend?: { action: 'strikeOut' | 'openReference' | 'openWording' | 'restore'; label: string; subjectId?: string; referenceId?: string };
+  mend?: {
+    action: 'strikeOut' | 'openReference' | 'openWording' | 'restore';
+    label: string;
+    subjectId?: string;
+    referenceId?: string;
+  };
 }
 
 /** What preflight is told about the world; it reads no clock and asks nobody. */
@@ -25,7 +30,10 @@ export interface PreflightFacts {
   /** Today as YYYY-MM-DD. */
   today: string;
   /** What the press says of each cell, by key; null when the press cannot be asked. */
-  checks: Record<string, { verdict: 'drawable' | 'drawnAs' | 'notDrawn'; as?: string; detail?: string; ignored?: string[] }> | null;
+  checks: Record<
+    string,
+    { verdict: 'drawable' | 'drawnAs' | 'notDrawn'; as?: string; detail?: string; ignored?: string[] }
+  > | null;
   subjects: { id: string; label: string; picture: { width: number; height: number } | null }[];
   format: { width: number; height: number };
   sources: { referenceId: string; name: string; lookId: string; width: number; height: number; licenceEnds: string | null }[];
@@ -39,9 +47,13 @@ const SOON_DAYS = 14;
 export function preflight(plan: Plan, expanded: ExpandedPlan, facts: PreflightFacts): Finding[] {
   const live = expanded.cells.filter(c => !c.struckOut);
   const findings: Finding[] = [
-    ...facts.templateFaults.map(
-      (message): Finding => ({ code: 'templateFault', severity: 'must', message, cells: live.map(c => c.key), mend: { action: 'openWording', label: 'Mend the wording' } }),
-    ),
+    ...facts.templateFaults.map((message): Finding => ({
+      code: 'templateFault',
+      severity: 'must',
+      message,
+      cells: live.map(c => c.key),
+      mend: { action: 'openWording', label: 'Mend the wording' },
+    })),
     ...checkDrawable(plan, live, facts),
     ...checkMissingCells(expanded, facts),
     ...checkPictures(live, facts),
@@ -57,7 +69,14 @@ function labelOf(facts: PreflightFacts, id: string): string {
 
 function checkDrawable(plan: Plan, live: Cell[], facts: PreflightFacts): Finding[] {
   if (!facts.checks)
-    return [{ code: 'pressGone', severity: 'note', message: 'The press does not answer, so nobody can say what it would draw. The run would wait until it is back.', cells: [] }];
+    return [
+      {
+        code: 'pressGone',
+        severity: 'note',
+        message: 'The press does not answer, so nobody can say what it would draw. The run would wait until it is back.',
+        cells: [],
+      },
+    ];
   const findings: Finding[] = [];
   for (const subjectId of plan.subjectIds) {
     const cells = live.filter(c => c.subjectId === subjectId);
@@ -75,9 +94,19 @@ function checkDrawable(plan: Plan, live: Cell[], facts: PreflightFacts): Finding
         mend: { action: 'strikeOut', label: 'Leave it out', subjectId },
       });
     else if (said.verdict === 'drawnAs')
-      findings.push({ code: 'drawnAs', severity: 'note', message: `${label} would be drawn as “${said.as}”. Give it another wording if that is not meant.`, cells: keys });
+      findings.push({
+        code: 'drawnAs',
+        severity: 'note',
+        message: `${label} would be drawn as “${said.as}”. Give it another wording if that is not meant.`,
+        cells: keys,
+      });
     if (said.ignored && said.ignored.length > 0)
-      findings.push({ code: 'modifierNotDrawn', severity: 'note', message: `${label}: the press does not draw ${said.ignored.map(w => `“${w}”`).join(', ')}.`, cells: keys });
+      findings.push({
+        code: 'modifierNotDrawn',
+        severity: 'note',
+        message: `${label}: the press does not draw ${said.ignored.map(w => `“${w}”`).join(', ')}.`,
+        cells: keys,
+      });
   }
   return mergeAlike(findings);
 }
@@ -95,7 +124,11 @@ function mergeAlike(findings: Finding[]): Finding[] {
     byWords.set(words, [...(byWords.get(words) ?? []), f]);
   }
   for (const [words, alike] of byWords)
-    out.push(alike.length === 1 ? alike[0] : { ...alike[0], message: `${alike.length} subjects:${words}`, cells: alike.flatMap(f => f.cells) });
+    out.push(
+      alike.length === 1
+        ? alike[0]
+        : { ...alike[0], message: `${alike.length} subjects:${words}`, cells: alike.flatMap(f => f.cells) },
+    );
   return out;
 }
 
@@ -153,8 +186,22 @@ function checkSources(live: Cell[], facts: PreflightFacts): Finding[] {
       });
     if (!source.licenceEnds) continue;
     const days = daysBetween(facts.today, source.licenceEnds);
-    if (days < 0) findings.push({ code: 'licenceEnded', severity: 'must', message: `The licence of ${source.name} ended on ${writtenDate(source.licenceEnds)}. Renew it, or leave it out of the look.`, cells, mend });
-    else if (days <= SOON_DAYS) findings.push({ code: 'licenceEnds', severity: 'note', message: `${source.name} may be used until ${writtenDate(source.licenceEnds)}.`, cells, mend });
+    if (days < 0)
+      findings.push({
+        code: 'licenceEnded',
+        severity: 'must',
+        message: `The licence of ${source.name} ended on ${writtenDate(source.licenceEnds)}. Renew it, or leave it out of the look.`,
+        cells,
+        mend,
+      });
+    else if (days <= SOON_DAYS)
+      findings.push({
+        code: 'licenceEnds',
+        severity: 'note',
+        message: `${source.name} may be used until ${writtenDate(source.licenceEnds)}.`,
+        cells,
+        mend,
+      });
   }
   return findings;
 }
@@ -163,7 +210,11 @@ function checkSameTexts(live: Cell[], facts: PreflightFacts): Finding[] {
   const byText = new Map<string, Cell[]>();
   for (const c of live) byText.set(`${c.lookId} ${c.text}`, [...(byText.get(`${c.lookId} ${c.text}`) ?? []), c]);
   return [...byText.values()]
-    .filter(cells => new Set(cells.map(c => c.subjectId)).size > 1 && !cells.some(c => facts.subjects.find(s => s.id === c.subjectId)?.picture))
+    .filter(
+      cells =>
+        new Set(cells.map(c => c.subjectId)).size > 1 &&
+        !cells.some(c => facts.subjects.find(s => s.id === c.subjectId)?.picture),
+    )
     .map(cells => ({
       code: 'sameText' as const,
       severity: 'note' as const,
@@ -176,7 +227,20 @@ function daysBetween(from: string, to: string): number {
   return Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / 86_400_000);
 }
 
-const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
+const MONTHS = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+];
 
 /** A date as people write it, such as 5 December 2026, from YYYY-MM-DD. */
 export function writtenDate(date: string): string {

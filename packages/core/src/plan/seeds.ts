@@ -9,6 +9,7 @@ export type SeedPolicy = (typeof SEED_POLICIES)[number];
  * subject's id (one per subject), or the hash of the cell's key mixed with the batch's number (fresh). The number stands on the ticket.
  */
 export function seedFor(policy: SeedPolicy, batchSeed: number, subjectId: string, cellKey: string, take: number): number {
-  const root = policy === 'one' ? mix32(batchSeed) : policy === 'subject' ? hashText(subjectId) : mix32(hashText(cellKey) ^ batchSeed);
+  const root =
+    policy === 'one' ? mix32(batchSeed) : policy === 'subject' ? hashText(subjectId) : mix32(hashText(cellKey) ^ batchSeed);
   return mix32((root + Math.imul(take, 0x9e3779b1)) >>> 0);
 }

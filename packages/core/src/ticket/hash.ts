@@ -4,7 +4,9 @@ import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { Ticket } from './types.ts';
 
 // The package is CommonJS with a default that bundlers unwrap and Node does not always.
-const canonicalize = ((canonicalizeModule as unknown as { default?: unknown }).default ?? canonicalizeModule) as (value: unknown) => string | undefined;
+const canonicalize = ((canonicalizeModule as unknown as { default?: unknown }).default ?? canonicalizeModule) as (
+  value: unknown,
+) => string | undefined;
 
 /** Canonical JSON (RFC 8785) of a value. */
 export function canonicalJson(value: unknown): string {

@@ -26,8 +26,11 @@ export function plainName(text: string): string {
 
 /** Fills a naming rule such as `{{subject}}-{{take}}`. Returns null and the fault when a tag is not known. */
 export function fillName(rule: string, facts: NameFacts): { name: string } | { fault: string } {
-  const unknown = [...rule.matchAll(/\{\{\s*(\w*)\s*\}\}/g)].map(m => m[1]).find(tag => !(NAME_TAGS as readonly string[]).includes(tag));
-  if (unknown !== undefined) return { fault: `The naming rule uses {{${unknown}}}; it can use ${NAME_TAGS.map(t => `{{${t}}}`).join(', ')}.` };
+  const unknown = [...rule.matchAll(/\{\{\s*(\w*)\s*\}\}/g)]
+    .map(m => m[1])
+    .find(tag => !(NAME_TAGS as readonly string[]).includes(tag));
+  if (unknown !== undefined)
+    return { fault: `The naming rule uses {{${unknown}}}; it can use ${NAME_TAGS.map(t => `{{${t}}}`).join(', ')}.` };
   return { name: plainName(rule.replace(/\{\{\s*(\w+)\s*\}\}/g, (_, tag: keyof NameFacts) => String(facts[tag] ?? ''))) };
 }
 

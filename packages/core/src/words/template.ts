@@ -26,7 +26,8 @@ export function slotsOf(text: string): string[] {
   const names: string[] = [];
   for (const span of spans as [string, string][]) {
     if (span[0] === 'text') continue;
-    if (span[0] !== 'name' && span[0] !== '&') throw new SyntaxError(`Got the tag "${span[1]}"; only plain slots such as {{subject}} can stand in a template.`);
+    if (span[0] !== 'name' && span[0] !== '&')
+      throw new SyntaxError(`Got the tag "${span[1]}"; only plain slots such as {{subject}} can stand in a template.`);
     if (!names.includes(span[1])) names.push(span[1]);
   }
   return names;
@@ -48,12 +49,25 @@ export function checkTemplate(text: string, slots: readonly Slot[]): TemplateFau
       faults.push({ code: 'duplicateSlot', slot: slot.name, message: `The slot "${slot.name}" is declared twice.` });
     declared.add(slot.name);
     if (!used.includes(slot.name))
-      faults.push({ code: 'unusedSlot', slot: slot.name, message: `The slot "${slot.name}" is declared but does not stand in the text.` });
+      faults.push({
+        code: 'unusedSlot',
+        slot: slot.name,
+        message: `The slot "${slot.name}" is declared but does not stand in the text.`,
+      });
   }
   for (const name of used)
     if (!declared.has(name))
-      faults.push({ code: 'unknownSlot', slot: name, message: `The text uses {{${name}}}, which is not a slot of this template. Add the slot or mend its name.` });
-  if (!used.includes('subject')) faults.push({ code: 'noSubject', slot: 'subject', message: 'The text has no {{subject}}, so every image would be the same.' });
+      faults.push({
+        code: 'unknownSlot',
+        slot: name,
+        message: `The text uses {{${name}}}, which is not a slot of this template. Add the slot or mend its name.`,
+      });
+  if (!used.includes('subject'))
+    faults.push({
+      code: 'noSubject',
+      slot: 'subject',
+      message: 'The text has no {{subject}}, so every image would be the same.',
+    });
   return faults;
 }
 

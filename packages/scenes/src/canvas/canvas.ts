@@ -283,7 +283,9 @@ export class Canvas {
         const cover = clamp((inside ? d : -d) + 0.5);
         if (cover <= 0) continue;
         const c =
-          typeof paint === 'function' ? paint((x - xa) / (xb - xa), (y - ya) / (yb - ya), (x - this.left) / unit, (y - this.top) / unit) : paint;
+          typeof paint === 'function'
+            ? paint((x - xa) / (xb - xa), (y - ya) / (yb - ya), (x - this.left) / unit, (y - this.top) / unit)
+            : paint;
         this.lay(y * this.width + x, cover, c, tilt[0], tilt[1], height, 0.1);
       }
   }

@@ -19,14 +19,25 @@ export const artichoke: DrawnSubject = {
     const wide = 0.25 + random() * 0.04;
     const blush = 0.25 + random() * 0.35;
     canvas.shadow(cx + 0.05, base + 0.03, 0.33, 0.075, 0.45);
-    canvas.ribbon([[cx, base - 0.05], [cx + 0.01, base + 0.05], [cx - 0.02, base + 0.12]], () => 0.042, mixLab(green, pale, 0.4), { round: 0.9, square: false });
+    canvas.ribbon(
+      [
+        [cx, base - 0.05],
+        [cx + 0.01, base + 0.05],
+        [cx - 0.02, base + 0.12],
+      ],
+      () => 0.042,
+      mixLab(green, pale, 0.4),
+      { round: 0.9, square: false },
+    );
     const rows = 8 + Math.floor(random() * 2);
     for (let r = rows; r >= 0; r--) {
       const f = r / rows;
       const y = base - 0.03 - f * tall * 0.72;
       const spread = wide * Math.sqrt(Math.max(0.03, 1 - pow(f * 0.98, 2.2))) * (0.62 + 0.38 * smoothstep(0, 0.35, f));
       const bracts = Math.max(2, Math.round((1 - f * 0.45) * 7)) + (r % 2);
-      const order = Array.from({ length: bracts }, (_, k) => k).sort((p, q) => Math.abs(q - (bracts - 1) / 2) - Math.abs(p - (bracts - 1) / 2));
+      const order = Array.from({ length: bracts }, (_, k) => k).sort(
+        (p, q) => Math.abs(q - (bracts - 1) / 2) - Math.abs(p - (bracts - 1) / 2),
+      );
       for (const k of order) {
         const q = bracts > 1 ? (k / (bracts - 1)) * 2 - 1 : 0;
         const x = cx + q * spread * 0.92;

@@ -25,9 +25,16 @@ export const beetroot: DrawnSubject = {
       const length = 0.34 + random() * 0.06;
       const by = y0 - r * 0.92;
       const droop = f * 0.16;
-      const at = (k: number, d: number): Point => [x0 + f * 0.05 + cos(angle) * length * k + droop * d, by + sin(angle) * length * k + Math.abs(droop) * d * 0.5];
+      const at = (k: number, d: number): Point => [
+        x0 + f * 0.05 + cos(angle) * length * k + droop * d,
+        by + sin(angle) * length * k + Math.abs(droop) * d * 0.5,
+      ];
       const spine = [at(0, 0), at(0.45, 0.2), at(0.8, 1), at(1, 1.9)];
-      canvas.ribbon(spine, t => 0.013 * (1 - 0.45 * t), mixLab(stem, hex('#8c1d3f'), random() * 0.6), { round: 0.95, height: 0.03, gloss: 0.4 });
+      canvas.ribbon(spine, t => 0.013 * (1 - 0.45 * t), mixLab(stem, hex('#8c1d3f'), random() * 0.6), {
+        round: 0.95,
+        height: 0.03,
+        gloss: 0.4,
+      });
       const waves = 4 + random() * 2;
       canvas.ribbon(
         spine.slice(1),

@@ -36,10 +36,26 @@ export const greenhouse: DrawnSubject = {
     canvas.shadow(0.52, foot + 0.015, 0.46, 0.05, 0.4);
     for (let k = 0; k < 5; k++) {
       const s = 0.05 + random() * 0.07;
-      canvas.blob(random(), 0.71, s * 1.2, s, 0, mixLab(hex('#6e9a5a'), hex('#4f7d4a'), random()), { lobes: 7, lobeDepth: 0.06, gloss: 0.02, height: 0.01 });
+      canvas.blob(random(), 0.71, s * 1.2, s, 0, mixLab(hex('#6e9a5a'), hex('#4f7d4a'), random()), {
+        lobes: 7,
+        lobeDepth: 0.06,
+        gloss: 0.02,
+        height: 0.01,
+      });
     }
-    const front: Point[] = [[left, foot], [middle, foot + dip], [middle, eaves + dip], [(left + middle) / 2, ridge + dip * 0.6], [left, eaves]];
-    const side: Point[] = [[middle, foot + dip], [right, foot], [right, eaves], [middle, eaves + dip]];
+    const front: Point[] = [
+      [left, foot],
+      [middle, foot + dip],
+      [middle, eaves + dip],
+      [(left + middle) / 2, ridge + dip * 0.6],
+      [left, eaves],
+    ];
+    const side: Point[] = [
+      [middle, foot + dip],
+      [right, foot],
+      [right, eaves],
+      [middle, eaves + dip],
+    ];
     const apex: Point = [(left + middle) / 2, ridge + dip * 0.6];
     const ridgeEnd: Point = [right - (middle - left) / 2 + 0.02, ridge];
     const roof: Point[] = [[middle, eaves + dip], [right, eaves], ridgeEnd, apex];
@@ -51,13 +67,23 @@ export const greenhouse: DrawnSubject = {
     canvas.polygon(front, inside, [-0.3, 0], 0.03);
     canvas.polygon(
       roof,
-      (_, s, x, y) => mixLab(hex('#a9cbd0'), hex('#eaf3f1'), smoothstep(0.5, 0.58, valueNoise(x * 6 - y * 5, 1, seed)) * 0.7 + 0.15 * (1 - s)),
+      (_, s, x, y) =>
+        mixLab(hex('#a9cbd0'), hex('#eaf3f1'), smoothstep(0.5, 0.58, valueNoise(x * 6 - y * 5, 1, seed)) * 0.7 + 0.15 * (1 - s)),
       [0.2, -0.55],
       0.03,
     );
-    const bar = (p: Point, q: Point, half = 0.005): void => canvas.ribbon([p, q], () => half, frame, { round: 0.8, height: 0.05 });
-    canvas.polygon([side[0], side[1], between(side[1], side[2], 0.2), between(side[0], side[3], 0.2)], brick(seed, 0, 40), [0.3, 0]);
-    canvas.polygon([front[0], front[1], between(front[1], front[2], 0.18), between(front[0], front[4], 0.18)], brick(seed, 0.13, 52), [-0.3, 0]);
+    const bar = (p: Point, q: Point, half = 0.005): void =>
+      canvas.ribbon([p, q], () => half, frame, { round: 0.8, height: 0.05 });
+    canvas.polygon(
+      [side[0], side[1], between(side[1], side[2], 0.2), between(side[0], side[3], 0.2)],
+      brick(seed, 0, 40),
+      [0.3, 0],
+    );
+    canvas.polygon(
+      [front[0], front[1], between(front[1], front[2], 0.18), between(front[0], front[4], 0.18)],
+      brick(seed, 0.13, 52),
+      [-0.3, 0],
+    );
     const bays = 6 + Math.floor(random() * 3);
     for (let k = 0; k <= bays; k++) {
       const t = k / bays;
@@ -70,7 +96,8 @@ export const greenhouse: DrawnSubject = {
     bar(apex, ridgeEnd, 0.01);
     bar(between(roof[0], roof[3], 0.5), between(roof[1], roof[2], 0.5));
     for (let i = 0; i < 5; i++) bar(front[i], front[(i + 1) % 5], 0.008);
-    for (const t of [0.33, 0.66]) bar(between(front[0], front[1], t), [lerp(left, middle, t), lerp(eaves, eaves + dip, t) - 0.09]);
+    for (const t of [0.33, 0.66])
+      bar(between(front[0], front[1], t), [lerp(left, middle, t), lerp(eaves, eaves + dip, t) - 0.09]);
     bar(front[4], front[2], 0.006);
     const d0 = between(front[0], front[1], 0.34);
     const d1 = between(front[0], front[1], 0.66);
@@ -86,7 +113,15 @@ export const greenhouse: DrawnSubject = {
       for (let j = 0; j < 4; j++) {
         const angle = -1.57 + (j - 1.5) * 0.4 + random() * 0.2;
         const length = 0.03 + random() * 0.03;
-        canvas.ribbon([[x, y], [x + cos(angle) * length, y + sin(angle) * length]], t => 0.006 * (1 - t) + 0.001, grass, { round: 0.3 });
+        canvas.ribbon(
+          [
+            [x, y],
+            [x + cos(angle) * length, y + sin(angle) * length],
+          ],
+          t => 0.006 * (1 - t) + 0.001,
+          grass,
+          { round: 0.3 },
+        );
       }
       if (random() < 0.5) canvas.blob(x, y - 0.045, 0.011, 0.011, 0, hex(flower[Math.floor(random() * 3)]), { height: 0.04 });
     }

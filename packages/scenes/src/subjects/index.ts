@@ -9,4 +9,13 @@ import type { DrawnSubject } from './types.ts';
 import { wateringCan } from './wateringCan.ts';
 
 /** Everything that can be drawn, by its plain name. */
-export const SUBJECTS: readonly DrawnSubject[] = [radish, artichoke, sunflower, honeybee, wateringCan, greenhouse, beetroot, mark];
+export const SUBJECTS: readonly DrawnSubject[] = [
+  radish,
+  artichoke,
+  sunflower,
+  honeybee,
+  wateringCan,
+  greenhouse,
+  beetroot,
+  mark,
+];

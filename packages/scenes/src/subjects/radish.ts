@@ -16,9 +16,9 @@ export const radish: DrawnSubject = {
     const vein = hex('#a9cf7a');
     const skin = hex(['#c8213f', '#c8213f', '#b81f56', '#9a2a78'][Math.floor(random() * 4)]);
     const tip = hex('#f6e9ea');
-    const places = count === 1 ? [0.5] : count === 2 ? [0.37, 0.63] : [0.29, 0.71, 0.5];
+    const places = count === 1 ? [0.5] : count === 2 ? [0.37, 0.63] : [0.315, 0.685, 0.5];
     places.forEach((x0, k) => {
-      const s = (count === 1 ? 1.06 : 0.88) * (0.92 + random() * 0.16);
+      const s = (count === 1 ? 1.06 : count === 2 ? 0.84 : 0.74) * (0.92 + random() * 0.16);
       const y0 = (count === 1 ? 0.67 : 0.64) + random() * 0.03 + (k === 2 ? 0.05 : 0);
       const r = 0.13 * s;
       canvas.shadow(x0 + 0.04, y0 + r * 1.15, r * 1.7, r * 0.42, 0.4);

@@ -17,7 +17,17 @@ export const sunflower: DrawnSubject = {
     const deep = hex('#d9791a');
     const green = hex('#4d7f33');
     const lean = (random() - 0.5) * 0.08;
-    canvas.ribbon([[cx, cy], [cx + lean, 0.6], [cx - lean * 0.5, 0.8], [cx, 0.94]], () => 0.019, (_, s) => mixLab(green, hex('#9bb65a'), 0.3 + 0.2 * s), { round: 0.95 });
+    canvas.ribbon(
+      [
+        [cx, cy],
+        [cx + lean, 0.6],
+        [cx - lean * 0.5, 0.8],
+        [cx, 0.94],
+      ],
+      () => 0.019,
+      (_, s) => mixLab(green, hex('#9bb65a'), 0.3 + 0.2 * s),
+      { round: 0.95 },
+    );
     for (const side of [-1, 1]) {
       const y = 0.65 + (side > 0 ? 0.08 : 0) + random() * 0.03;
       const length = 0.25 + random() * 0.05;
@@ -39,7 +49,10 @@ export const sunflower: DrawnSubject = {
         const length = (ring ? 0.155 : 0.185) * (0.9 + random() * 0.2);
         const from = disc * 0.8;
         const curl = (random() - 0.5) * 0.25;
-        const at = (d: number, c: number): [number, number] => [cx + cos(angle + curl * c) * (from + length * d), cy + sin(angle + curl * c) * (from + length * d)];
+        const at = (d: number, c: number): [number, number] => [
+          cx + cos(angle + curl * c) * (from + length * d),
+          cy + sin(angle + curl * c) * (from + length * d),
+        ];
         canvas.ribbon(
           [at(0, 0), at(0.5, 0.2), at(1, 1)],
           t => 0.029 * leafWidth(t * 0.96 + 0.03) + 0.001,

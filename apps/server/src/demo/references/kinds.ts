@@ -19,14 +19,29 @@ export function blockPrint(random: Random, paper: string, ink: string, seed: num
     for (let k = 1; k < 10; k++)
       for (const side of [-1, 1]) {
         const from = [length * (k / 10), 2 * side];
-        const at = (u: number, v: number): [number, number] => [x + u * Math.cos(a) - v * Math.sin(a), y + u * Math.sin(a) + v * Math.cos(a)];
+        const at = (u: number, v: number): [number, number] => [
+          x + u * Math.cos(a) - v * Math.sin(a),
+          y + u * Math.sin(a) + v * Math.cos(a),
+        ];
         const [cx, cy] = at(from[0], from[1]);
         cuts += leaf(cx, cy, a + side * 0.9, half * 0.72, 2.4 + random() * 1.4);
       }
   }
   const slant = (): number => 0.5 + random() * 0.5;
-  cuts += spindles(random, 420, slant, () => 18 + random() * 30, () => 2 + random() * 2);
-  const chatter = spindles(random, 70, slant, () => 14 + random() * 14, () => 1.6);
+  cuts += spindles(
+    random,
+    420,
+    slant,
+    () => 18 + random() * 30,
+    () => 2 + random() * 2,
+  );
+  const chatter = spindles(
+    random,
+    70,
+    slant,
+    () => 14 + random() * 14,
+    () => 1.6,
+  );
   return svg(
     `${rect(paper)}<g filter="url(#rag)"><path d="${shapes}" fill="${ink}"/><path d="${cuts}" fill="${paper}"/><path d="${chatter}" fill="${ink}"/></g>`,
     wander('rag', 0.06, 7, seed),
@@ -39,7 +54,10 @@ export function gouache(random: Random, colours: readonly string[], seed: number
   for (let i = 0; i < 26; i++) {
     const x = random() * SIDE;
     const y = random() * SIDE;
-    const d = random() < 0.5 ? pebble(random, x, y, 70 + random() * 130, 8, 0.4) : leaf(x, y, random() * 6.28, 190 + random() * 210, 42 + random() * 46);
+    const d =
+      random() < 0.5
+        ? pebble(random, x, y, 70 + random() * 130, 8, 0.4)
+        : leaf(x, y, random() * 6.28, 190 + random() * 210, 42 + random() * 46);
     body += `<path d="${d}" fill="${colours[1 + Math.floor(random() * (colours.length - 1))]}"/>`;
   }
   const streaks = `<filter id="paint" x="-5%" y="-5%" width="110%" height="110%"><feTurbulence type="fractalNoise" baseFrequency="0.01 0.1" numOctaves="3" seed="${seed}" result="n"/><feColorMatrix in="n" type="matrix" values="0 0 0 0 1  0 0 0 0 1  0 0 0 0 1  0.9 0 0 0 -0.38" result="m"/><feComposite in="m" in2="SourceGraphic" operator="in" result="light"/><feMerge result="all"><feMergeNode in="SourceGraphic"/><feMergeNode in="light"/></feMerge><feTurbulence type="fractalNoise" baseFrequency="0.028" numOctaves="3" seed="${seed + 4}" result="n2"/><feDisplacementMap in="all" in2="n2" scale="10"/></filter>`;
@@ -77,7 +95,9 @@ export function engraving(random: Random, paper: string, ink: string, gap: numbe
         strokes += `<path d="M${x.toFixed(1)} ${y.toFixed(1)}l${(10.5 * Math.cos(a)).toFixed(1)} ${(10.5 * Math.sin(a) + Math.sin(s * 0.05) * 0.6).toFixed(1)}" stroke-width="${width.toFixed(2)}"/>`;
       }
   }
-  const rings = balls.map(b => `<circle cx="${b.x.toFixed(0)}" cy="${b.y.toFixed(0)}" r="${b.r}" fill="none" stroke-width="4"/>`).join('');
+  const rings = balls
+    .map(b => `<circle cx="${b.x.toFixed(0)}" cy="${b.y.toFixed(0)}" r="${b.r}" fill="none" stroke-width="4"/>`)
+    .join('');
   return svg(`${rect(paper)}<g stroke="${ink}">${strokes}${rings}</g>`);
 }
 
@@ -88,7 +108,10 @@ export function wash(random: Random, paper: string, colours: readonly string[], 
   for (let i = 0; i < 15; i++) {
     const x = 70 + random() * 760;
     const y = 70 + random() * 760;
-    const d = random() < 0.5 ? pebble(random, x, y, 70 + random() * 130, 9, 0.4) : leaf(x, y, random() * 6.28, 210 + random() * 140, 58 + random() * 36);
+    const d =
+      random() < 0.5
+        ? pebble(random, x, y, 70 + random() * 130, 9, 0.4)
+        : leaf(x, y, random() * 6.28, 210 + random() * 140, 58 + random() * 36);
     body += `<g style="mix-blend-mode:multiply" filter="url(#wet)"><path d="${d}" fill="${pick(random, colours)}"/></g>`;
   }
   return svg(rect(paper) + body, filter);
@@ -102,7 +125,10 @@ export function cutPaper(random: Random, colours: readonly string[]): string {
   for (let i = 0; i < 22; i++) {
     const x = random() * SIDE;
     const y = random() * SIDE;
-    const d = random() < 0.5 ? pebble(random, x, y, 70 + random() * 140, 7, 0.3) : leaf(x, y, random() * 6.28, 210 + random() * 190, 52 + random() * 46);
+    const d =
+      random() < 0.5
+        ? pebble(random, x, y, 70 + random() * 140, 7, 0.3)
+        : leaf(x, y, random() * 6.28, 210 + random() * 190, 52 + random() * 46);
     body += `<path filter="url(#drop)" d="${d}" fill="${colours[1 + Math.floor(random() * (colours.length - 1))]}"/>`;
   }
   return svg(rect(colours[0]) + body, filter);
@@ -122,7 +148,10 @@ export function spotPrint(random: Random, paper: string, inks: readonly string[]
     const x = random() * SIDE;
     const y = random() * SIDE;
     const k = Math.floor(random() * inks.length);
-    const d = random() < 0.5 ? pebble(random, x, y, 70 + random() * 140, 8, 0.3) : leaf(x, y, random() * 6.28, 210 + random() * 190, 52 + random() * 46);
+    const d =
+      random() < 0.5
+        ? pebble(random, x, y, 70 + random() * 140, 8, 0.3)
+        : leaf(x, y, random() * 6.28, 210 + random() * 190, 52 + random() * 46);
     body += `<g style="mix-blend-mode:multiply"><path d="${d}" fill="${random() < 0.5 ? inks[k] : `url(#dots${k})`}" transform="translate(${k * 5} ${3 - k * 2})"/></g>`;
   }
   return svg(`${rect(paper)}<g filter="url(#dry)">${body}</g>`, patterns + speckle);

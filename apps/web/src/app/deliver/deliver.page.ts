@@ -28,23 +28,38 @@ const CHOICES: { verdict: Verdict; name: string }[] = [
           <fieldset>
             <legend>Which proofs</legend>
             @for (c of choices; track c.verdict) {
-              <label class="row"><input type="checkbox" [checked]="verdicts().includes(c.verdict)" (change)="toggle(c.verdict)" /> {{ c.name }} <span class="dim">{{ count(c.verdict) }}</span></label>
+              <label class="row"
+                ><input type="checkbox" [checked]="verdicts().includes(c.verdict)" (change)="toggle(c.verdict)" /> {{ c.name }}
+                <span class="dim">{{ count(c.verdict) }}</span></label
+              >
             }
           </fieldset>
           <div class="field">
             <label for="naming">Naming rule</label>
-            <input class="t" id="naming" [value]="naming()" (input)="naming.set($any($event.target).value)" [attr.aria-invalid]="fault() !== ''" aria-describedby="naming-hint" />
+            <input
+              class="t"
+              id="naming"
+              [value]="naming()"
+              (input)="naming.set($any($event.target).value)"
+              [attr.aria-invalid]="fault() !== ''"
+              aria-describedby="naming-hint"
+            />
             <span class="hint" id="naming-hint">It can use {{ tagWords }}.</span>
             @if (fault()) {
               <span class="wrong" role="alert">{{ fault() }}</span>
             }
           </div>
-          <p>Every PNG carries its ticket, its rights and the IPTC digital source type inside. A <code>manifest.json</code> and a <code>manifest.csv</code> lie beside them.</p>
+          <p>
+            Every PNG carries its ticket, its rights and the IPTC digital source type inside. A <code>manifest.json</code> and a
+            <code>manifest.csv</code> lie beside them.
+          </p>
           @if (bare().length > 0) {
             <p class="wrong">Nothing is kept for {{ bare().join(', ') }}.</p>
           }
           @if (chosen().length > 0 && !fault()) {
-            <a class="b main" [href]="href()" download>Download {{ chosen().length === 1 ? '1 image' : chosen().length + ' images' }} as ZIP</a>
+            <a class="b main" [href]="href()" download
+              >Download {{ chosen().length === 1 ? '1 image' : chosen().length + ' images' }} as ZIP</a
+            >
           } @else {
             <button class="b main" type="button" disabled>Nothing to download</button>
           }
@@ -59,13 +74,17 @@ const CHOICES: { verdict: Verdict; name: string }[] = [
                 <span class="dim">{{ d.format.width }} × {{ d.format.height }}</span>
               </li>
             } @empty {
-              <zs-state kind="empty" title="Nothing is chosen">Keep proofs in review, or choose other decisions at the left.</zs-state>
+              <zs-state kind="empty" title="Nothing is chosen"
+                >Keep proofs in review, or choose other decisions at the left.</zs-state
+              >
             }
           </ul>
         </section>
       </div>
     } @else if (feed.problem()) {
-      <zs-state kind="failed" title="This run cannot be shown">{{ feed.problem()!.detail }} <a routerLink="/deliver">To the runs</a></zs-state>
+      <zs-state kind="failed" title="This run cannot be shown"
+        >{{ feed.problem()!.detail }} <a routerLink="/deliver">To the runs</a></zs-state
+      >
     } @else {
       <zs-state kind="loading" />
     }
@@ -121,12 +140,26 @@ export class DeliverPage {
   readonly verdicts = signal<readonly Verdict[]>(['keep']);
   readonly naming = signal('{{subject}}-{{look}}-{{take}}');
 
-  private readonly items = computed(() => (this.feed.detail()?.cells ?? []).flatMap(cell => cell.takes.flatMap(take => (take.proof ? [{ cell, take, proof: take.proof }] : []))));
-  readonly chosen = computed(() => this.items().filter(i => i.proof.decision?.verdict && this.verdicts().includes(i.proof.decision.verdict)));
+  private readonly items = computed(() =>
+    (this.feed.detail()?.cells ?? []).flatMap(cell =>
+      cell.takes.flatMap(take => (take.proof ? [{ cell, take, proof: take.proof }] : [])),
+    ),
+  );
+  readonly chosen = computed(() =>
+    this.items().filter(i => i.proof.decision?.verdict && this.verdicts().includes(i.proof.decision.verdict)),
+  );
   private readonly named = computed(() => {
     const d = this.feed.detail();
     return this.chosen().map(({ cell, take, proof }) =>
-      fillName(this.naming(), { run: d!.run.name, subject: cell.subject.label, look: cell.look.name, take: take.take, seed: take.seed, format: d!.format.name, grade: proof.decision?.grade ?? null }),
+      fillName(this.naming(), {
+        run: d!.run.name,
+        subject: cell.subject.label,
+        look: cell.look.name,
+        take: take.take,
+        seed: take.seed,
+        format: d!.format.name,
+        grade: proof.decision?.grade ?? null,
+      }),
     );
   });
   readonly fault = computed(() => {
@@ -140,10 +173,13 @@ export class DeliverPage {
   });
   readonly bare = computed(() => {
     const all = new Map<string, boolean>();
-    for (const i of this.items()) all.set(i.cell.subject.label, (all.get(i.cell.subject.label) ?? false) || i.proof.decision?.verdict === 'keep');
+    for (const i of this.items())
+      all.set(i.cell.subject.label, (all.get(i.cell.subject.label) ?? false) || i.proof.decision?.verdict === 'keep');
     return [...all].filter(([, kept]) => !kept).map(([label]) => label);
   });
-  readonly href = computed(() => `/api/runs/${this.id()}/export.zip?verdicts=${this.verdicts().join(',')}&naming=${encodeURIComponent(this.naming())}`);
+  readonly href = computed(
+    () => `/api/runs/${this.id()}/export.zip?verdicts=${this.verdicts().join(',')}&naming=${encodeURIComponent(this.naming())}`,
+  );
 
   constructor() {
     this.feed.follow(this.id);
@@ -151,7 +187,9 @@ export class DeliverPage {
   }
 
   toggle(v: Verdict): void {
-    this.verdicts.update(now => (now.includes(v) ? now.filter(x => x !== v) : CHOICES.map(c => c.verdict).filter(x => x === v || now.includes(x))));
+    this.verdicts.update(now =>
+      now.includes(v) ? now.filter(x => x !== v) : CHOICES.map(c => c.verdict).filter(x => x === v || now.includes(x)),
+    );
   }
 
   count(v: Verdict): number {

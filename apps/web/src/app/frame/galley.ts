@@ -30,7 +30,9 @@ import { Thumb } from '../shared/thumb';
     }
     <div class="acts">
       @if (references().length > 0) {
-        <button class="b main" type="button" (click)="mixThese()">{{ references().length === 1 ? 'Mix this' : 'Mix these ' + references().length }}</button>
+        <button class="b main" type="button" (click)="mixThese()">
+          {{ references().length === 1 ? 'Mix this' : 'Mix these ' + references().length }}
+        </button>
       }
       @if (looks().length > 0) {
         <button class="b" type="button" (click)="planThese()">Plan a run</button>
@@ -112,7 +114,7 @@ export class Galley {
   readonly looks = computed(() => this.things().filter(t => t.kind === 'look'));
 
   pathOf(t: Carried): string {
-    return t.kind === 'reference' ? `/shelf/${t.id}` : t.kind === 'look' ? `/mix/${t.id}` : `/proofs/${t.id}`;
+    return t.kind === 'reference' ? `/shelf/${t.id}` : t.kind === 'look' ? `/mix/${t.id}` : `/review/proof/${t.id}`;
   }
 
   take(t: Carried): void {

@@ -65,7 +65,9 @@ interface Hit {
         </ul>
       }
     </div>
-    <span class="press" [class.gone]="press()?.state === 'gone'" [class.busy]="press()?.state === 'busy'" role="status"><i aria-hidden="true"></i>{{ pressText() }}</span>
+    <span class="press" [class.gone]="press()?.state === 'gone'" [class.busy]="press()?.state === 'busy'" role="status"
+      ><i aria-hidden="true"></i>{{ pressText() }}</span
+    >
     <span class="person" [title]="person()?.name + ', ' + person()?.role">{{ initials() }}</span>
     <button class="b small quiet" type="button" (click)="signOut()">Sign out</button>
   `,

@@ -28,7 +28,9 @@ import { StateView } from '../shared/state';
                   </li>
                 }
               </ul>
-              <p class="dim">Allowed drift {{ brand.allowedDrift.toFixed(2) }}. Always avoided: {{ brand.avoid.join(', ') || 'nothing' }}.</p>
+              <p class="dim">
+                Allowed drift {{ brand.allowedDrift.toFixed(2) }}. Always avoided: {{ brand.avoid.join(', ') || 'nothing' }}.
+              </p>
             } @else {
               <p class="dim">This house has no brand yet.</p>
             }
@@ -38,8 +40,7 @@ import { StateView } from '../shared/state';
             <ul class="people">
               @for (p of h.people; track p.id) {
                 <li>
-                  <b class="clip">{{ p.name }}</b
-                  ><span class="clip dim">{{ p.email }}</span
+                  <b class="clip">{{ p.name }}</b><span class="clip dim">{{ p.email }}</span
                   ><span>{{ p.role }}</span>
                 </li>
               }

@@ -19,10 +19,24 @@ export function draftOf(version: LookVersion): Draft {
 
 /** A reference as a source that gives every facet. */
 export function sourceOf(reference: Reference): LookSource {
-  return { kind: 'reference', id: reference.id, name: reference.name, sha256: reference.picture.sha256, parts: FIRST_PARTS, facets: ['colour', 'light', 'line', 'texture'] };
+  return {
+    kind: 'reference',
+    id: reference.id,
+    name: reference.name,
+    sha256: reference.picture.sha256,
+    parts: FIRST_PARTS,
+    facets: ['colour', 'light', 'line', 'texture'],
+  };
 }
 
-export const BRAND_SOURCE: LookSource = { kind: 'palette', id: 'brand', name: 'Brand palette', sha256: null, parts: FIRST_PARTS, facets: ['colour'] };
+export const BRAND_SOURCE: LookSource = {
+  kind: 'palette',
+  id: 'brand',
+  name: 'Brand palette',
+  sha256: null,
+  parts: FIRST_PARTS,
+  facets: ['colour'],
+};
 
 /** The manner without the colours: references stop giving colour, and the brand palette, when there is one, gives it. */
 export function withoutColours(draft: Draft, hasBrand: boolean): Draft {

@@ -131,7 +131,8 @@ export class InkBar {
   }
 
   nudge(event: KeyboardEvent, i: number): void {
-    const by = event.key === 'ArrowDown' || event.key === 'ArrowRight' ? 1 : event.key === 'ArrowUp' || event.key === 'ArrowLeft' ? -1 : 0;
+    const by =
+      event.key === 'ArrowDown' || event.key === 'ArrowRight' ? 1 : event.key === 'ArrowUp' || event.key === 'ArrowLeft' ? -1 : 0;
     if (by === 0) return;
     event.preventDefault();
     this.shift(i, this.inks()[i].parts + by);

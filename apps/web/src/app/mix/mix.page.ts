@@ -1,8 +1,25 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { lookInputSchema, lookVersionInputSchema, ValidationError, type Look, type LookSource, type LookVersion } from '@zinc/contract';
+import {
+  lookInputSchema,
+  lookVersionInputSchema,
+  ValidationError,
+  type Look,
+  type LookSource,
+  type LookVersion,
+} from '@zinc/contract';
 import { FACETS, labOfHex, mix, paletteFromColours, type Drift, type Facet, type MixSource, type Mixture } from '@zinc/core';
 import { Slider } from 'primeng/slider';
 import { Api, ApiError, problemOf } from '../shared/api';
@@ -26,7 +43,20 @@ import { Yardstick } from './yardstick';
 /** The mixing bench: sources as a recipe beside the ink bar, the yardstick repainted while you drag, what it aims at. */
 @Component({
   selector: 'zs-mix',
-  imports: [FormsModule, RouterLink, Slider, InkBar, FacetIcon, FacetGauges, PaletteBar, Thumb, Yardstick, ToneCurve, SourcePicker, StateView],
+  imports: [
+    FormsModule,
+    RouterLink,
+    Slider,
+    InkBar,
+    FacetIcon,
+    FacetGauges,
+    PaletteBar,
+    Thumb,
+    Yardstick,
+    ToneCurve,
+    SourcePicker,
+    StateView,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './mix.page.html',
   styleUrl: './mix.page.css',
@@ -74,7 +104,9 @@ export class MixPage {
     const wanted = this.house()?.brand?.colours.filter(c => !c.never) ?? [];
     return wanted.length > 0 ? paletteFromColours(wanted.map(c => ({ ...labOfHex(c.hex), role: c.role }))) : null;
   });
-  readonly never = computed(() => (this.house()?.brand?.colours ?? []).filter(c => c.never).map(c => ({ ...labOfHex(c.hex), radius: c.tolerance / 100 })));
+  readonly never = computed(() =>
+    (this.house()?.brand?.colours ?? []).filter(c => c.never).map(c => ({ ...labOfHex(c.hex), radius: c.tolerance / 100 })),
+  );
   readonly mixture = computed((): Mixture | null => this.mixOf(this.draft().sources));
   readonly sameAsSaved = computed(() => {
     const latest = this.look()?.latest;
@@ -84,7 +116,12 @@ export class MixPage {
     this.draft().sources.map(s => {
       const palette = this.paletteOf(s);
       const main = palette.filter(c => c.L < 0.85).sort((p, q) => q.share - p.share)[0] ?? palette[0];
-      return { name: s.name, parts: s.parts, colour: main ? `oklab(${main.L} ${main.a} ${main.b})` : '#8f9193', onDark: (main?.L ?? 0.5) < 0.62 };
+      return {
+        name: s.name,
+        parts: s.parts,
+        colour: main ? `oklab(${main.L} ${main.a} ${main.b})` : '#8f9193',
+        onDark: (main?.L ?? 0.5) < 0.62,
+      };
     }),
   );
   readonly warnings = computed(() => this.findWarnings());
@@ -153,7 +190,12 @@ export class MixPage {
       fingerprint: s.kind === 'reference' ? this.referenceOf(s)?.fingerprint : undefined,
       palette: s.kind === 'palette' ? (this.brandPalette() ?? undefined) : undefined,
     }));
-    if (list.length === 0 || list.every(s => s.parts === 0) || list.some((s, i) => sources[i].kind === 'reference' && !s.fingerprint)) return null;
+    if (
+      list.length === 0 ||
+      list.every(s => s.parts === 0) ||
+      list.some((s, i) => sources[i].kind === 'reference' && !s.fingerprint)
+    )
+      return null;
     return mix(list);
   }
 
@@ -163,13 +205,25 @@ export class MixPage {
     const today = new Date().toISOString().slice(0, 10);
     for (const s of sources) {
       const r = this.referenceOf(s);
-      if (r?.licenceEnds && r.licenceEnds < today) out.push({ text: `The licence of ${s.name} has ended. A run with this look will be stopped by preflight.` });
-      if (s.facets.length === 0 && s.parts > 0) out.push({ text: `${s.name} gives no facet, so its parts change nothing.`, mend: 'Take it out', run: () => this.remove(sources.indexOf(s)) });
+      if (r?.licenceEnds && r.licenceEnds < today)
+        out.push({ text: `The licence of ${s.name} has ended. A run with this look will be stopped by preflight.` });
+      if (s.facets.length === 0 && s.parts > 0)
+        out.push({
+          text: `${s.name} gives no facet, so its parts change nothing.`,
+          mend: 'Take it out',
+          run: () => this.remove(sources.indexOf(s)),
+        });
       for (const word of words)
-        if (s.name.toLowerCase().includes(word.toLowerCase())) out.push({ text: `“${word}” says what ${s.name} already gives.`, mend: 'Drop the word', run: () => this.change({ words: words.filter(w => w !== word) }) });
+        if (s.name.toLowerCase().includes(word.toLowerCase()))
+          out.push({
+            text: `“${word}” says what ${s.name} already gives.`,
+            mend: 'Drop the word',
+            run: () => this.change({ words: words.filter(w => w !== word) }),
+          });
     }
     for (const facet of this.facetNames)
-      if (sources.length > 0 && !sources.some(s => s.parts > 0 && s.facets.includes(facet))) out.push({ text: `No source gives ${facet}, so subjects keep their own.` });
+      if (sources.length > 0 && !sources.some(s => s.parts > 0 && s.facets.includes(facet)))
+        out.push({ text: `No source gives ${facet}, so subjects keep their own.` });
     return out;
   }
 
@@ -222,7 +276,14 @@ export class MixPage {
   toggle(i: number, facet: Facet): void {
     this.change({
       sources: this.draft().sources.map((s, k) =>
-        k === i ? { ...s, facets: s.facets.includes(facet) ? s.facets.filter(f => f !== facet) : FACETS.filter(f => f === facet || s.facets.includes(f)) } : s,
+        k === i
+          ? {
+              ...s,
+              facets: s.facets.includes(facet)
+                ? s.facets.filter(f => f !== facet)
+                : FACETS.filter(f => f === facet || s.facets.includes(f)),
+            }
+          : s,
       ),
     });
   }
@@ -284,7 +345,12 @@ export class MixPage {
     try {
       const body = { ...this.draft(), note: this.note() };
       const saved = look
-        ? await this.api.send<Look>('POST', `/looks/${look.id}/versions`, await lookVersionInputSchema.validate(body), look.latest.version)
+        ? await this.api.send<Look>(
+            'POST',
+            `/looks/${look.id}/versions`,
+            await lookVersionInputSchema.validate(body),
+            look.latest.version,
+          )
         : await this.api.send<Look>('POST', '/looks', await lookInputSchema.validate({ ...body, name: this.name() }));
       this.store.dispatch(looks.actions.saved({ items: [saved] }));
       this.note.set('');

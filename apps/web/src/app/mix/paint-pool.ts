@@ -16,7 +16,10 @@ export class PaintPool {
     private readonly onPainted: (answer: PaintAnswer) => void,
     count = 2,
   ) {
-    this.workers = Array.from({ length: count }, () => new Worker(new URL('./paint.worker', import.meta.url), { type: 'module' }));
+    this.workers = Array.from(
+      { length: count },
+      () => new Worker(new URL('./paint.worker', import.meta.url), { type: 'module' }),
+    );
     this.busy = this.workers.map(() => null);
     this.workers.forEach((worker, i) => {
       worker.onmessage = ({ data }: MessageEvent<PaintAnswer>) => {

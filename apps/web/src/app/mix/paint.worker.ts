@@ -32,6 +32,14 @@ addEventListener('message', ({ data }: MessageEvent<PaintOrder>) => {
   const off = data.measureAgainst ? drift(measure(painted), data.measureAgainst) : null;
   const holds = data.measureAgainst ? bandOf(data) : null;
   const pixels = painted.data as Uint8ClampedArray<ArrayBuffer>;
-  const answer: PaintAnswer = { id: data.id, slot: data.slot, size: data.size, pixels, drift: off, holds, milliseconds: performance.now() - started };
+  const answer: PaintAnswer = {
+    id: data.id,
+    slot: data.slot,
+    size: data.size,
+    pixels,
+    drift: off,
+    holds,
+    milliseconds: performance.now() - started,
+  };
   postMessage(answer, { transfer: [pixels.buffer] });
 });

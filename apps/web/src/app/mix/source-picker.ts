@@ -11,8 +11,22 @@ import { Thumb } from '../shared/thumb';
   imports: [Dialog, Thumb, PaletteBar],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <p-dialog header="From the shelf" [visible]="true" (visibleChange)="closed.emit()" [modal]="true" [draggable]="false" [style]="{ width: '760px' }">
-      <input class="t" type="search" placeholder="Words in the name, shelf or credit" aria-label="Search the shelf" [value]="words()" (input)="words.set($any($event.target).value)" />
+    <p-dialog
+      header="From the shelf"
+      [visible]="true"
+      (visibleChange)="closed.emit()"
+      [modal]="true"
+      [draggable]="false"
+      [style]="{ width: '760px' }"
+    >
+      <input
+        class="t"
+        type="search"
+        placeholder="Words in the name, shelf or credit"
+        aria-label="Search the shelf"
+        [value]="words()"
+        (input)="words.set($any($event.target).value)"
+      />
       <ul>
         @if (brandPalette(); as palette) {
           <li>
@@ -36,7 +50,9 @@ import { Thumb } from '../shared/thumb';
       <div class="row">
         <span class="grow dim">{{ chosenIds().size }} chosen</span>
         <button class="b" type="button" (click)="closed.emit()">Leave it</button>
-        <button class="b main" type="button" [disabled]="chosenIds().size === 0" (click)="chosen.emit([...chosenIds()])">Mix in</button>
+        <button class="b main" type="button" [disabled]="chosenIds().size === 0" (click)="chosen.emit([...chosenIds()])">
+          Mix in
+        </button>
       </div>
     </p-dialog>
   `,
@@ -82,7 +98,9 @@ export class SourcePicker {
   readonly chosenIds = signal<ReadonlySet<string>>(new Set());
   readonly found = computed(() => {
     const words = this.words().trim().toLowerCase();
-    return this.references().filter(r => r.state === 'in use' && `${r.name} ${r.shelf} ${r.credit}`.toLowerCase().includes(words));
+    return this.references().filter(
+      r => r.state === 'in use' && `${r.name} ${r.shelf} ${r.credit}`.toLowerCase().includes(words),
+    );
   });
 
   toggle(id: string): void {

@@ -5,12 +5,28 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
   selector: 'zs-tone-curve',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <svg viewBox="-2 -2 104 64" role="img" aria-label="Tone from dark to light">
-      <rect x="0" y="0" width="100" height="60" fill="#fff" stroke="#c1c3c5" stroke-width=".6" />
-      <path d="M0 60 100 0" stroke="#8f9193" stroke-width=".6" stroke-dasharray="2 2" />
-      <path [attr.d]="path()" fill="none" stroke="#161718" stroke-width="1.6" />
+    <svg viewBox="0 0 100 60" preserveAspectRatio="none" role="img" aria-label="Tone from dark to light">
+      <rect
+        x="0"
+        y="0"
+        width="100"
+        height="60"
+        fill="#fff"
+        stroke="#c1c3c5"
+        stroke-width="1"
+        vector-effect="non-scaling-stroke"
+      />
+      <path d="M0 60 100 0" stroke="#8f9193" stroke-width="1" stroke-dasharray="4 4" vector-effect="non-scaling-stroke" />
+      <path [attr.d]="path()" fill="none" stroke="#161718" stroke-width="2" vector-effect="non-scaling-stroke" />
     </svg>
     <p class="hint">Tone, darkest to lightest area. Dashed: an even spread.</p>
+  `,
+  styles: `
+    svg {
+      display: block;
+      width: 100%;
+      height: 84px;
+    }
   `,
 })
 export class ToneCurve {

@@ -1,4 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, ElementRef, inject, input, output, signal, untracked, viewChildren } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+  viewChildren,
+} from '@angular/core';
 import { type LookVersion } from '@zinc/contract';
 import type { Drift, Fingerprint, Style } from '@zinc/core';
 import { YARDSTICK } from '@zinc/scenes';
@@ -17,22 +30,46 @@ const SETTLE_MS = 180;
     <div class="surround" role="group" aria-label="Surround">
       <span class="dim" role="status">{{ painted() }}</span>
       @for (s of surrounds; track s.name) {
-        <button type="button" [style.background]="s.colour" [attr.aria-pressed]="surround() === s.colour" [attr.aria-label]="s.name + ' surround'" [title]="s.name" (click)="surround.set(s.colour)"></button>
+        <button
+          type="button"
+          [style.background]="s.colour"
+          [attr.aria-pressed]="surround() === s.colour"
+          [attr.aria-label]="s.name + ' surround'"
+          [title]="s.name"
+          (click)="surround.set(s.colour)"
+        ></button>
       }
     </div>
     <div class="pictures" [style.background]="surround()" [class.two]="beside()">
       <figure class="large">
-        <canvas #large [attr.width]="448" [attr.height]="448" role="img" [attr.aria-label]="subjects[inHand()].label + ' in this look'"></canvas>
+        <canvas
+          #large
+          [attr.width]="448"
+          [attr.height]="448"
+          role="img"
+          [attr.aria-label]="subjects[inHand()].label + ' in this look'"
+        ></canvas>
       </figure>
       @if (beside()) {
         <figure class="large">
-          <canvas #other width="448" height="448" role="img" [attr.aria-label]="subjects[inHand()].label + ' in version ' + beside()!.version"></canvas>
+          <canvas
+            #other
+            width="448"
+            height="448"
+            role="img"
+            [attr.aria-label]="subjects[inHand()].label + ' in version ' + beside()!.version"
+          ></canvas>
           <figcaption>version {{ beside()!.version }}</figcaption>
         </figure>
       }
       <div class="small">
         @for (s of subjects; track s.name; let i = $index) {
-          <button type="button" [attr.aria-pressed]="inHand() === i" [attr.aria-label]="s.label + ', lay in the middle'" (click)="inHand.set(i)">
+          <button
+            type="button"
+            [attr.aria-pressed]="inHand() === i"
+            [attr.aria-label]="s.label + ', lay in the middle'"
+            (click)="inHand.set(i)"
+          >
             <canvas #small width="160" height="160" aria-hidden="true"></canvas>
           </button>
         }
@@ -161,7 +198,14 @@ export class Yardstick {
       const inHand = this.inHand();
       if (!version || this.other().length === 0) return;
       const never = untracked(() => this.never());
-      this.pool.order('beside', { subject: inHand, size: LARGE.settled, style: version.style, strength: version.strength / 100, never, measureAgainst: null });
+      this.pool.order('beside', {
+        subject: inHand,
+        size: LARGE.settled,
+        style: version.style,
+        strength: version.strength / 100,
+        never,
+        measureAgainst: null,
+      });
     });
     inject(DestroyRef).onDestroy(() => {
       clearTimeout(this.timer);
@@ -175,10 +219,14 @@ export class Yardstick {
     this.settled.set(false);
     clearTimeout(this.timer);
     this.pool.order('large', { subject: inHand, size: LARGE.preview, style, strength, never, measureAgainst: null });
-    YARDSTICK.forEach((_, subject) => this.pool.order(String(subject), { subject, size: SMALL.preview, style, strength, never, measureAgainst: null }));
+    YARDSTICK.forEach((_, subject) =>
+      this.pool.order(String(subject), { subject, size: SMALL.preview, style, strength, never, measureAgainst: null }),
+    );
     this.timer = setTimeout(() => {
       this.pool.order('large', { subject: inHand, size: LARGE.settled, style, strength, never, measureAgainst: target });
-      YARDSTICK.forEach((_, subject) => this.pool.order(String(subject), { subject, size: SMALL.settled, style, strength, never, measureAgainst: null }));
+      YARDSTICK.forEach((_, subject) =>
+        this.pool.order(String(subject), { subject, size: SMALL.settled, style, strength, never, measureAgainst: null }),
+      );
     }, SETTLE_MS);
   }
 

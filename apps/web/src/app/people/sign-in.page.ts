@@ -98,7 +98,12 @@ export class SignInPage {
         ]
       : []),
     { key: 'email', label: 'Address', type: 'email', complete: 'username' as const },
-    { key: 'password', label: 'Password', type: 'password', complete: this.houseEmpty() ? ('new-password' as const) : ('current-password' as const) },
+    {
+      key: 'password',
+      label: 'Password',
+      type: 'password',
+      complete: this.houseEmpty() ? ('new-password' as const) : ('current-password' as const),
+    },
   ]);
 
   async submit(event: Event): Promise<void> {

@@ -24,24 +24,41 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
         <section class="picture">
           <div class="sides">
             @if (before() && p.original) {
-              <zs-thumb [sha]="p.original.sha256" alt="The original" [side]="1280" [width]="p.original.width" [height]="p.original.height" />
+              <zs-thumb
+                [sha]="p.original.sha256"
+                alt="The original"
+                [side]="1280"
+                [width]="p.original.width"
+                [height]="p.original.height"
+              />
             } @else {
-              <img [src]="'/api/pictures/' + p.pictureSha + '/working'" [alt]="p.subjectLabel + ', take ' + p.take" [width]="p.width" [height]="p.height" />
+              <img
+                [src]="'/api/pictures/' + p.pictureSha + '/working'"
+                [alt]="p.subjectLabel + ', take ' + p.take"
+                [width]="p.width"
+                [height]="p.height"
+              />
             }
           </div>
           @if (p.original) {
-            <button class="b small" type="button" [attr.aria-pressed]="before()" (click)="before.set(!before())">{{ before() ? 'Show the proof' : 'Show the original' }} <kbd>B</kbd></button>
+            <button class="b small" type="button" [attr.aria-pressed]="before()" (click)="before.set(!before())">
+              {{ before() ? 'Show the proof' : 'Show the original' }} <kbd>B</kbd>
+            </button>
           }
         </section>
         <section class="pane" aria-label="Ticket">
-          <p class="dim"><a [routerLink]="['/review', p.runId]">{{ p.runName }}</a></p>
+          <p class="dim">
+            <a [routerLink]="['/review', p.runId]">{{ p.runName }}</a>
+          </p>
           <h1>{{ p.subjectLabel }}, take {{ p.take }}</h1>
           <p class="dim">made {{ moment(p.madeAt) }} by {{ p.ticket.press.name }} {{ p.ticket.press.version }}</p>
 
           <h2 class="ledge">Ticket</h2>
           <p class="text">
             @for (part of p.ticket.text.parts; track $index) {
-              <span [class.own]="part.from === 'subject'" [class.look]="part.from === 'look'" [title]="'from the ' + part.from">{{ part.words }}</span>
+              <span [class.own]="part.from === 'subject'" [class.look]="part.from === 'look'" [title]="'from the ' + part.from">{{
+                part.words
+              }}</span>
             }
           </p>
           <dl>
@@ -50,7 +67,9 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
             <dt>Subject</dt>
             <dd>{{ p.ticket.subject.wording }}{{ p.ticket.contents.length > 0 ? ', from its own picture' : '' }}</dd>
             <dt>Look</dt>
-            <dd><a [routerLink]="['/mix', p.ticket.look.id]">{{ p.ticket.look.name }}</a> version {{ p.ticket.look.version }}</dd>
+            <dd>
+              <a [routerLink]="['/mix', p.ticket.look.id]">{{ p.ticket.look.name }}</a> version {{ p.ticket.look.version }}
+            </dd>
             @for (s of p.sources; track s.id) {
               <dt class="sub">{{ s.parts }} {{ s.parts === 1 ? 'part' : 'parts' }}</dt>
               <dd>{{ s.name }} gives {{ s.facets.join(', ') || 'nothing' }}</dd>
@@ -62,7 +81,9 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
             <dt>Format</dt>
             <dd>{{ p.ticket.format.name }}, {{ p.ticket.format.width }} × {{ p.ticket.format.height }}</dd>
             <dt>Seed</dt>
-            <dd><code>{{ p.ticket.seed }}</code></dd>
+            <dd>
+              <code>{{ p.ticket.seed }}</code>
+            </dd>
             @if (p.ticket.never.length > 0) {
               <dt>Never</dt>
               <dd>
@@ -72,19 +93,30 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
               </dd>
             }
             <dt>Press</dt>
-            <dd>{{ p.ticket.press.name }} {{ p.ticket.press.version }}, {{ p.ticket.press.model }}, painter {{ p.ticket.press.painterVersion ?? 'not said' }}</dd>
+            <dd>
+              {{ p.ticket.press.name }} {{ p.ticket.press.version }}, {{ p.ticket.press.model }}, painter
+              {{ p.ticket.press.painterVersion ?? 'not said' }}
+            </dd>
             <dt>Measured by</dt>
             <dd>measure {{ p.ticket.look.measure }}, mixer {{ p.ticket.look.mixer }}</dd>
             <dt>Pixels</dt>
-            <dd><code class="hash">{{ p.pixelHash }}</code></dd>
+            <dd>
+              <code class="hash">{{ p.pixelHash }}</code>
+            </dd>
             <dt>Ticket</dt>
-            <dd><code class="hash">{{ p.ticketHash }}</code></dd>
+            <dd>
+              <code class="hash">{{ p.ticketHash }}</code>
+            </dd>
           </dl>
           <div class="row">
             @if (mayMake()) {
-              <button class="b main" type="button" [disabled]="remaking()" (click)="remake()">{{ remaking() ? 'Painting …' : 'Make it again' }}</button>
+              <button class="b main" type="button" [disabled]="remaking()" (click)="remake()">
+                {{ remaking() ? 'Painting …' : 'Make it again' }}
+              </button>
             }
-            <button class="b" type="button" (click)="showing.set(!showing())" [attr.aria-expanded]="showing()">{{ showing() ? 'Hide the whole ticket' : 'The whole ticket' }}</button>
+            <button class="b" type="button" (click)="showing.set(!showing())" [attr.aria-expanded]="showing()">
+              {{ showing() ? 'Hide the whole ticket' : 'The whole ticket' }}
+            </button>
           </div>
           <div aria-live="polite">
             @if (remade(); as r) {
@@ -122,7 +154,9 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
         </section>
       </div>
     } @else if (problem()) {
-      <zs-state kind="failed" title="This proof cannot be shown">{{ problem()!.detail }} <a routerLink="/review">To the runs</a></zs-state>
+      <zs-state kind="failed" title="This proof cannot be shown"
+        >{{ problem()!.detail }} <a routerLink="/review">To the runs</a></zs-state
+      >
     } @else {
       <zs-state kind="loading" />
     }
@@ -243,11 +277,18 @@ export class ProofPage {
   readonly remade = signal<Remake | null>(null);
   readonly showing = signal(false);
   readonly before = signal(false);
-  readonly settings = computed(() => Object.entries(this.proof()?.ticket.settings ?? {}).map(([key, value]) => ({ key, value: key === 'strength' ? `${value} %` : String(value) })));
+  readonly settings = computed(() =>
+    Object.entries(this.proof()?.ticket.settings ?? {}).map(([key, value]) => ({
+      key,
+      value: key === 'strength' ? `${value} %` : String(value),
+    })),
+  );
   readonly whole = computed(() => (this.showing() && this.proof() ? JSON.stringify(this.proof()!.ticket, null, 2) : ''));
 
   constructor() {
-    inject(Keys).declare([{ key: 'B', does: 'The original, and back', run: () => this.proof()?.original && this.before.update(v => !v) }]);
+    inject(Keys).declare([
+      { key: 'B', does: 'The original, and back', run: () => this.proof()?.original && this.before.update(v => !v) },
+    ]);
     effect(() => {
       const id = this.id();
       untracked(() => void this.load(id));

@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, ElementRef, inject, input, output, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  output,
+  viewChild,
+} from '@angular/core';
 import type { EChartsType } from 'echarts/core';
 
 export interface Dot {
@@ -8,8 +19,20 @@ export interface Dot {
   verdict: string | null;
 }
 
-const COLOURS: Record<string, string> = { keep: '#2a6450', keepOnceMended: '#2a6450', hold: '#8f9193', drop: '#b83016', none: '#161718' };
-const SHAPES: Record<string, string> = { keep: 'circle', keepOnceMended: 'emptyCircle', hold: 'rect', drop: 'diamond', none: 'circle' };
+const COLOURS: Record<string, string> = {
+  keep: '#2a6450',
+  keepOnceMended: '#2a6450',
+  hold: '#8f9193',
+  drop: '#b83016',
+  none: '#161718',
+};
+const SHAPES: Record<string, string> = {
+  keep: 'circle',
+  keepOnceMended: 'emptyCircle',
+  hold: 'rect',
+  drop: 'diamond',
+  none: 'circle',
+};
 
 /** A dot a proof along its drift from the look, with the allowed drift marked; a brush over it filters the set. */
 @Component({
@@ -59,7 +82,11 @@ export class DriftPlot {
     this.chart = init(element, null, { renderer: 'svg' });
     this.chart.setOption(this.option());
     observer.observe(element);
-    this.chart.dispatchAction({ type: 'takeGlobalCursor', key: 'brush', brushOption: { brushType: 'lineX', brushMode: 'single' } });
+    this.chart.dispatchAction({
+      type: 'takeGlobalCursor',
+      key: 'brush',
+      brushOption: { brushType: 'lineX', brushMode: 'single' },
+    });
     this.chart.on('brushEnd', event => {
       const range = (event as { areas: { coordRange: [number, number] }[] }).areas[0]?.coordRange;
       this.brushed.emit(range && range[1] - range[0] > 0.004 ? range : null);
@@ -71,9 +98,21 @@ export class DriftPlot {
     const most = Math.max(allowed * 1.5, ...this.dots().map(d => d.drift + 0.05));
     return {
       animation: false,
-      grid: { left: 14, right: 14, top: 8, bottom: 22 },
-      tooltip: { formatter: (p: { data: { name: string; value: number[] } }) => `${p.data.name}: ${p.data.value[0].toFixed(2)}`, transitionDuration: 0, borderRadius: 0, textStyle: { fontFamily: 'Archivo Variable', color: '#161718' } },
-      brush: { xAxisIndex: 0, brushStyle: { color: 'rgba(22,23,24,.08)', borderColor: '#161718', borderWidth: 1 }, toolbox: [], outOfBrush: { colorAlpha: 0.25 }, throttleType: 'debounce', throttleDelay: 60 },
+      grid: { left: 14, right: 14, top: 18, bottom: 22 },
+      tooltip: {
+        formatter: (p: { data: { name: string; value: number[] } }) => `${p.data.name}: ${p.data.value[0].toFixed(2)}`,
+        transitionDuration: 0,
+        borderRadius: 0,
+        textStyle: { fontFamily: 'Archivo Variable', color: '#161718' },
+      },
+      brush: {
+        xAxisIndex: 0,
+        brushStyle: { color: 'rgba(22,23,24,.08)', borderColor: '#161718', borderWidth: 1 },
+        toolbox: [],
+        outOfBrush: { colorAlpha: 0.25 },
+        throttleType: 'debounce',
+        throttleDelay: 60,
+      },
       xAxis: {
         min: 0,
         max: Math.ceil(most * 10) / 10,
@@ -82,7 +121,11 @@ export class DriftPlot {
         nameTextStyle: { color: 'transparent', fontSize: 1 },
         axisLine: { lineStyle: { color: '#8f9193' } },
         splitLine: { lineStyle: { color: '#ececec' } },
-        axisLabel: { color: '#4a4c4e', fontFamily: 'Archivo Variable', formatter: (v: number) => (v === 0 ? 'on the look' : v.toFixed(1)) },
+        axisLabel: {
+          color: '#4a4c4e',
+          fontFamily: 'Archivo Variable',
+          formatter: (v: number) => (v === 0 ? 'on the look' : v.toFixed(1)),
+        },
       },
       yAxis: { min: 0, max: 1, show: false },
       series: [
@@ -93,14 +136,25 @@ export class DriftPlot {
             value: [d.drift, 0.12 + 0.76 * ((i * 0.618034) % 1)],
             symbol: SHAPES[d.verdict ?? 'none'],
             symbolSize: d.id === this.inHand() ? 15 : 8,
-            itemStyle: { color: COLOURS[d.verdict ?? 'none'], borderColor: d.id === this.inHand() ? '#b83016' : COLOURS[d.verdict ?? 'none'], borderWidth: d.id === this.inHand() ? 3 : 1 },
+            itemStyle: {
+              color: COLOURS[d.verdict ?? 'none'],
+              borderColor: d.id === this.inHand() ? '#b83016' : COLOURS[d.verdict ?? 'none'],
+              borderWidth: d.id === this.inHand() ? 3 : 1,
+            },
           })),
           markLine: {
             silent: true,
             symbol: 'none',
             animation: false,
             lineStyle: { color: '#b83016', width: 2, type: 'solid' as const },
-            label: { formatter: `allowed ${allowed.toFixed(2)}`, position: 'insideEndTop' as const, rotate: 0, color: '#b83016', fontFamily: 'Archivo Variable', distance: [6, -14] as unknown as number },
+            label: {
+              formatter: `allowed ${allowed.toFixed(2)}`,
+              position: 'end' as const,
+              distance: 3,
+              color: '#b83016',
+              fontFamily: 'Archivo Variable',
+              fontWeight: 600,
+            },
             data: [{ xAxis: allowed }],
           },
         },

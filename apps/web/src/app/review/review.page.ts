@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, ElementRef, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  ElementRef,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { REASONS, type CellView, type Decision, type DecisionInput, type TakeView, type Verdict } from '@zinc/contract';
@@ -71,7 +81,9 @@ export class ReviewPage {
     const out: Item[] = [];
     this.feed.rows().forEach((row, r) => {
       let at = 0;
-      for (const cell of row.cells) for (const take of cell?.takes ?? []) if (take.proof) out.push({ cell: cell!, take, proof: take.proof, row: r, at: at++ });
+      for (const cell of row.cells)
+        for (const take of cell?.takes ?? [])
+          if (take.proof) out.push({ cell: cell!, take, proof: take.proof, row: r, at: at++ });
     });
     return out;
   });
@@ -90,7 +102,16 @@ export class ReviewPage {
   readonly dots = computed((): Dot[] =>
     this.items().flatMap(i => {
       const d = this.figure(i.take);
-      return d === null ? [] : [{ id: i.proof.id, label: `${i.cell.subject.label}, take ${i.take.take}`, drift: d, verdict: i.proof.decision?.verdict ?? null }];
+      return d === null
+        ? []
+        : [
+            {
+              id: i.proof.id,
+              label: `${i.cell.subject.label}, take ${i.take.take}`,
+              drift: d,
+              verdict: i.proof.decision?.verdict ?? null,
+            },
+          ];
     }),
   );
   readonly rows = computed(() =>
@@ -115,7 +136,11 @@ export class ReviewPage {
       { key: 'ArrowDown', does: 'Next subject', run: () => this.stepRow(1) },
       { key: 'ArrowUp', does: 'Subject before', run: () => this.stepRow(-1) },
       { key: 'Space', does: 'Look closer', run: () => this.closer.update(v => !v) },
-      ...VERDICTS.map(v => ({ key: v.key, does: v.verdict === 'keepOnceMended' ? 'Keep once mended' : v.name, run: () => void this.decide(v.verdict) })),
+      ...VERDICTS.map(v => ({
+        key: v.key,
+        does: v.verdict === 'keepOnceMended' ? 'Keep once mended' : v.name,
+        run: () => void this.decide(v.verdict),
+      })),
       { key: 'A', does: 'Again: order another take of this cell', run: () => void this.again() },
       { key: '0 or 1 or 2 or 3 or 4 or 5 or 6 or 7 or 8 or 9', does: 'Grade', run: e => void this.grade(Number(e.key)) },
       { key: 'N', does: 'Next subject with nothing kept', run: () => this.nextBare() },
@@ -165,7 +190,10 @@ export class ReviewPage {
     const rows = [...new Set(list.map(i => i.row))];
     const row = rows[Math.max(0, Math.min(rows.length - 1, rows.indexOf(hand.row) + by))];
     const inRow = list.filter(i => i.row === row);
-    const next = inRow.reduce<Item | null>((best, i) => (!best || Math.abs(i.at - hand.at) < Math.abs(best.at - hand.at) ? i : best), null);
+    const next = inRow.reduce<Item | null>(
+      (best, i) => (!best || Math.abs(i.at - hand.at) < Math.abs(best.at - hand.at) ? i : best),
+      null,
+    );
     if (next) this.handId.set(next.proof.id);
   }
 
@@ -177,11 +205,25 @@ export class ReviewPage {
     if (next) this.handId.set(next.proof.id);
   }
 
-  private async send(item: Item, part: Pick<DecisionInput, 'verdict' | 'grade'> & { reasons?: DecisionInput['reasons'] }, remember = true): Promise<void> {
+  private async send(
+    item: Item,
+    part: Pick<DecisionInput, 'verdict' | 'grade'> & { reasons?: DecisionInput['reasons'] },
+    remember = true,
+  ): Promise<void> {
     const before = item.proof.decision;
-    const body: DecisionInput = { id: uuidv7(), proofId: item.proof.id, verdict: part.verdict, grade: part.grade, reasons: part.reasons ?? [], note: '' };
+    const body: DecisionInput = {
+      id: uuidv7(),
+      proofId: item.proof.id,
+      verdict: part.verdict,
+      grade: part.grade,
+      reasons: part.reasons ?? [],
+      note: '',
+    };
     const standing = part.verdict || part.grade !== null;
-    this.feed.decide(item.proof.id, standing ? { ...body, person: this.person()?.name ?? '', at: new Date().toISOString() } : null);
+    this.feed.decide(
+      item.proof.id,
+      standing ? { ...body, person: this.person()?.name ?? '', at: new Date().toISOString() } : null,
+    );
     if (remember) this.mine.push({ proofId: item.proof.id, before });
     try {
       await this.api.send('POST', '/decisions', body);
@@ -204,14 +246,20 @@ export class ReviewPage {
     const item = this.inHand();
     if (!item) return;
     const now = item.proof.decision;
-    await this.send(item, { verdict: now?.verdict ?? null, grade: now?.grade === grade ? null : grade, reasons: now?.reasons as DecisionInput['reasons'] });
+    await this.send(item, {
+      verdict: now?.verdict ?? null,
+      grade: now?.grade === grade ? null : grade,
+      reasons: now?.reasons as DecisionInput['reasons'],
+    });
   }
 
   async reason(reason: (typeof REASONS)[number]): Promise<void> {
     const item = this.inHand();
     const now = item?.proof.decision;
     if (!item || !now?.verdict) return;
-    const reasons = (now.reasons.includes(reason) ? now.reasons.filter(r => r !== reason) : [...now.reasons, reason]) as DecisionInput['reasons'];
+    const reasons = (
+      now.reasons.includes(reason) ? now.reasons.filter(r => r !== reason) : [...now.reasons, reason]
+    ) as DecisionInput['reasons'];
     await this.send(item, { verdict: now.verdict ?? null, grade: now.grade ?? null, reasons });
   }
 
@@ -220,7 +268,15 @@ export class ReviewPage {
     const item = this.items().find(i => i.proof.id === last?.proofId);
     if (!last || !item) return;
     this.handId.set(item.proof.id);
-    await this.send(item, { verdict: last.before?.verdict ?? null, grade: last.before?.grade ?? null, reasons: last.before?.reasons as DecisionInput['reasons'] }, false);
+    await this.send(
+      item,
+      {
+        verdict: last.before?.verdict ?? null,
+        grade: last.before?.grade ?? null,
+        reasons: last.before?.reasons as DecisionInput['reasons'],
+      },
+      false,
+    );
   }
 
   async again(): Promise<void> {
@@ -237,11 +293,21 @@ export class ReviewPage {
 
   carry(): void {
     const item = this.inHand();
-    if (item) this.store.dispatch(galleyActions.put({ thing: { kind: 'proof', id: item.proof.id, name: `${item.cell.subject.label}, take ${item.take.take}`, pictureSha: item.proof.pictureSha } }));
+    if (item)
+      this.store.dispatch(
+        galleyActions.put({
+          thing: {
+            kind: 'proof',
+            id: item.proof.id,
+            name: `${item.cell.subject.label}, take ${item.take.take}`,
+            pictureSha: item.proof.pictureSha,
+          },
+        }),
+      );
   }
 
   openTicket(): void {
     const item = this.inHand();
-    if (item) void this.router.navigate(['/proofs', item.proof.id]);
+    if (item) void this.router.navigate(['/review/proof', item.proof.id]);
   }
 }

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+} from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { planSchema, ValidationError, type PlanInput, type PlannedCell, type PlanPreview, type Run } from '@zinc/contract';
@@ -32,7 +42,11 @@ export class PlanPage {
   readonly house = this.store.selectSignal(sessionFeature.selectHouse);
   private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
   readonly mayMake = computed(() => this.person()?.role !== 'reviewer');
-  private readonly statuses = [this.store.selectSignal(subjects.status), this.store.selectSignal(looks.status), this.store.selectSignal(templates.status)];
+  private readonly statuses = [
+    this.store.selectSignal(subjects.status),
+    this.store.selectSignal(looks.status),
+    this.store.selectSignal(templates.status),
+  ];
   readonly ready = computed(() => this.statuses.every(s => s() === 'ready') && this.house() !== null);
 
   readonly name = signal('');
@@ -83,7 +97,8 @@ export class PlanPage {
   readonly must = computed(() => this.preview()?.findings.filter(f => f.severity === 'must') ?? []);
   readonly flagged = computed(() => {
     const out = new Map<string, 'must' | 'note'>();
-    for (const f of this.preview()?.findings ?? []) for (const key of f.cells) if (f.severity === 'must' || !out.has(key)) out.set(key, f.severity);
+    for (const f of this.preview()?.findings ?? [])
+      for (const key of f.cells) if (f.severity === 'must' || !out.has(key)) out.set(key, f.severity);
     return out;
   });
   readonly cellsByKey = computed(() => new Map<string, PlannedCell>((this.preview()?.cells ?? []).map(c => [c.key, c])));
@@ -156,7 +171,13 @@ export class PlanPage {
   }
 
   toggleSubject(id: string): void {
-    this.subjectIds.update(now => (now.includes(id) ? now.filter(x => x !== id) : this.allSubjects().map(s => s.id).filter(x => x === id || now.includes(x))));
+    this.subjectIds.update(now =>
+      now.includes(id)
+        ? now.filter(x => x !== id)
+        : this.allSubjects()
+            .map(s => s.id)
+            .filter(x => x === id || now.includes(x)),
+    );
   }
 
   allOrNone(): void {

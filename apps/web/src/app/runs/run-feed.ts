@@ -25,8 +25,16 @@ export class RunFeed {
     for (const c of this.detail()?.cells ?? []) byRow.set(c.row, [...(byRow.get(c.row) ?? []), c]);
     return [...byRow.entries()]
       .sort(([p], [q]) => p - q)
-      .map(([, cells]) => ({ subject: cells[0].subject, cells: this.columns().map(l => cells.find(c => c.look.id === l.id) ?? null) }));
+      .map(([, cells]) => ({
+        subject: cells[0].subject,
+        cells: this.columns().map(l => cells.find(c => c.look.id === l.id) ?? null),
+      }));
   });
+
+  /** Most takes that stand side by side in a row. */
+  readonly widest = computed(() =>
+    Math.max(1, ...this.rows().map(r => r.cells.reduce((sum, c) => sum + (c?.takes.length ?? 0), 0))),
+  );
 
   constructor() {
     inject(Actions)
@@ -59,7 +67,9 @@ export class RunFeed {
         ? {
             ...d,
             cells: d.cells.map(c =>
-              c.takes.some(t => t.proof?.id === proofId) ? { ...c, takes: c.takes.map(t => (t.proof?.id === proofId ? { ...t, proof: { ...t.proof, decision } } : t)) } : c,
+              c.takes.some(t => t.proof?.id === proofId)
+                ? { ...c, takes: c.takes.map(t => (t.proof?.id === proofId ? { ...t, proof: { ...t.proof, decision } } : t)) }
+                : c,
             ),
           }
         : d,

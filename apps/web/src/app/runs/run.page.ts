@@ -35,7 +35,9 @@ import { RunFeed } from './run-feed';
               <button class="b" type="button" (click)="move('stop')">Stop for good</button>
             }
             @if (d.run.failed > 0) {
-              <button class="b go" type="button" (click)="repeat()">{{ d.run.failed === 1 ? 'Try the failed one again' : 'Try the ' + d.run.failed + ' failed again' }}</button>
+              <button class="b go" type="button" (click)="repeat()">
+                {{ d.run.failed === 1 ? 'Try the failed one again' : 'Try the ' + d.run.failed + ' failed again' }}
+              </button>
             }
           }
           @if (d.run.made > 0) {
@@ -60,49 +62,62 @@ import { RunFeed } from './run-feed';
             <p class="dim">Left out of this run: {{ d.leftOut.join(', ') }}.</p>
           }
         </div>
-        <table>
-          <caption class="sr">
-            Subjects by looks, takes in each cell
-          </caption>
-          <thead>
-            <tr>
-              <td></td>
-              @for (l of feed.columns(); track l.id) {
-                <th scope="col">{{ l.name }} <span class="dim">v{{ l.version }}</span></th>
-              }
-            </tr>
-          </thead>
-          <tbody>
-            @for (row of feed.rows(); track row.subject.id) {
+        <div class="wide">
+          <table [style.--n]="feed.widest()">
+            <caption class="sr">
+              Subjects by looks, takes in each cell
+            </caption>
+            <thead>
               <tr>
-                <th scope="row">{{ row.subject.label }}</th>
-                @for (cell of row.cells; track cell?.key ?? $index) {
-                  <td>
-                    <div class="takes">
-                      @for (t of cell?.takes ?? []; track t.id) {
-                        <div class="take" [class]="t.state" [title]="titleOf(t)">
-                          @if (t.proof) {
-                            <a [routerLink]="['/proofs', t.proof.id]"><zs-thumb [sha]="t.proof.pictureSha" [alt]="row.subject.label + ', take ' + t.take" [side]="160" [width]="104" [height]="104" /></a>
-                          } @else if (t.state === 'failed') {
-                            <span class="why">{{ t.problem }}</span>
-                            @if (mayMake()) {
-                              <button class="b small" type="button" (click)="again(t)">Again</button>
-                            }
-                          } @else {
-                            <span class="sr">{{ t.state }}</span>
-                          }
-                        </div>
-                      }
-                    </div>
-                  </td>
+                <td></td>
+                @for (l of feed.columns(); track l.id) {
+                  <th scope="col">
+                    {{ l.name }} <span class="dim">v{{ l.version }}</span>
+                  </th>
                 }
               </tr>
-            }
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              @for (row of feed.rows(); track row.subject.id) {
+                <tr>
+                  <th scope="row">{{ row.subject.label }}</th>
+                  @for (cell of row.cells; track cell?.key ?? $index) {
+                    <td>
+                      <div class="takes">
+                        @for (t of cell?.takes ?? []; track t.id) {
+                          <div class="take" [class]="t.state" [title]="titleOf(t)">
+                            @if (t.proof) {
+                              <a [routerLink]="['/review/proof', t.proof.id]"
+                                ><zs-thumb
+                                  [sha]="t.proof.pictureSha"
+                                  [alt]="row.subject.label + ', take ' + t.take"
+                                  [side]="320"
+                                  [width]="180"
+                                  [height]="180"
+                              /></a>
+                            } @else if (t.state === 'failed') {
+                              <span class="why">{{ t.problem }}</span>
+                              @if (mayMake()) {
+                                <button class="b small" type="button" (click)="again(t)">Again</button>
+                              }
+                            } @else {
+                              <span class="sr">{{ t.state }}</span>
+                            }
+                          </div>
+                        }
+                      </div>
+                    </td>
+                  }
+                </tr>
+              }
+            </tbody>
+          </table>
+        </div>
       </div>
     } @else if (feed.problem()) {
-      <zs-state kind="failed" title="This run cannot be shown" action="To the runs" (act)="router.navigateByUrl('/runs')">{{ feed.problem()!.detail }}</zs-state>
+      <zs-state kind="failed" title="This run cannot be shown" action="To the runs" (act)="router.navigateByUrl('/runs')">{{
+        feed.problem()!.detail
+      }}</zs-state>
     } @else {
       <zs-state kind="loading" />
     }
@@ -133,7 +148,12 @@ import { RunFeed } from './run-feed';
       height: 10px;
       accent-color: #2a6450;
     }
+    .wide {
+      container-type: inline-size;
+      overflow-x: auto;
+    }
     table {
+      --p: clamp(84px, calc((100cqw - 150px) / var(--n) - 10px), 168px);
       border-collapse: separate;
       border-spacing: 0 6px;
     }
@@ -155,8 +175,8 @@ import { RunFeed } from './run-feed';
     .take {
       display: grid;
       place-items: center;
-      width: 104px;
-      height: 104px;
+      width: var(--p);
+      height: var(--p);
       overflow: hidden;
       background: #dcddde;
       border: 1px solid var(--zinc);
@@ -164,9 +184,10 @@ import { RunFeed } from './run-feed';
     .take.made {
       border-color: transparent;
     }
+    .take a,
     .take zs-thumb {
-      width: 104px;
-      height: 104px;
+      width: 100%;
+      height: 100%;
     }
     .take.painting {
       background: repeating-linear-gradient(90deg, #c6c8c9 0 13px, #dcddde 13px 26px);
@@ -215,13 +236,19 @@ export class RunPage {
   constructor() {
     this.feed.follow(this.id);
     inject(Keys).declare([
-      { key: 'P', does: 'Pause, or go on', run: () => void this.move(this.feed.detail()?.run.state === 'paused' ? 'resume' : 'pause') },
+      {
+        key: 'P',
+        does: 'Pause, or go on',
+        run: () => void this.move(this.feed.detail()?.run.state === 'paused' ? 'resume' : 'pause'),
+      },
       { key: 'R', does: 'Review what is made', run: () => void this.router.navigate(['/review', this.id()]) },
     ]);
   }
 
   titleOf(t: TakeView): string {
-    return [`take ${t.take}`, `seed ${t.seed}`, t.state, t.attempts > 0 ? `${t.attempts} failed tries` : '', t.problem ?? ''].filter(Boolean).join(', ');
+    return [`take ${t.take}`, `seed ${t.seed}`, t.state, t.attempts > 0 ? `${t.attempts} failed tries` : '', t.problem ?? '']
+      .filter(Boolean)
+      .join(', ');
   }
 
   async move(how: 'pause' | 'resume' | 'stop'): Promise<void> {

@@ -13,7 +13,11 @@ import { runs } from './runs.store';
 
 const HEADS = {
   runs: { title: 'Runs', empty: 'Nothing has been made yet', hint: 'Plan a run: choose subjects, a look, and words.' },
-  review: { title: 'Review', empty: 'Nothing to review yet', hint: 'When a run has made its first images, they are judged here.' },
+  review: {
+    title: 'Review',
+    empty: 'Nothing to review yet',
+    hint: 'When a run has made its first images, they are judged here.',
+  },
   deliver: { title: 'Deliver', empty: 'Nothing to deliver yet', hint: 'What has been kept in review is exported here.' },
 } as const;
 
@@ -33,7 +37,9 @@ const HEADS = {
       @if (status() === 'loading' || status() === 'idle') {
         <zs-state kind="loading" />
       } @else if (status() === 'failed') {
-        <zs-state kind="failed" title="The runs could not be fetched" action="Try again" (act)="load()">{{ problem()?.detail }}</zs-state>
+        <zs-state kind="failed" title="The runs could not be fetched" action="Try again" (act)="load()">{{
+          problem()?.detail
+        }}</zs-state>
       } @else if (runs().length === 0) {
         <zs-state kind="empty" [title]="head().empty">{{ head().hint }}</zs-state>
       } @else {
@@ -117,7 +123,9 @@ const HEADS = {
 export class RunsPage {
   private readonly store = inject(Store);
   /** Where a run opens: runs, review or deliver (from the route's data). */
-  readonly to = input<'runs' | 'review' | 'deliver', 'runs' | 'review' | 'deliver' | undefined>('runs', { transform: v => v ?? 'runs' });
+  readonly to = input<'runs' | 'review' | 'deliver', 'runs' | 'review' | 'deliver' | undefined>('runs', {
+    transform: v => v ?? 'runs',
+  });
   readonly head = computed(() => HEADS[this.to()]);
   readonly all = this.store.selectSignal(runs.all);
   readonly runs = computed(() => this.all().filter(r => this.to() === 'runs' || r.made > 0));

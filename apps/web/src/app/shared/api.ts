@@ -44,7 +44,12 @@ export class Api {
       request.upload.onprogress = e => e.lengthComputable && onProgress(e.loaded / e.total);
       request.onload = () => {
         if (request.status < 300) resolve(request.response as T);
-        else reject(new ApiError(isProblem(request.response) ? request.response : problem('broken', `The server answered ${request.status}.`)));
+        else
+          reject(
+            new ApiError(
+              isProblem(request.response) ? request.response : problem('broken', `The server answered ${request.status}.`),
+            ),
+          );
       };
       request.onerror = () => reject(new ApiError(problem('broken', GONE)));
       const form = new FormData();

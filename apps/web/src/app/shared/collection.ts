@@ -33,8 +33,14 @@ export function createCollection<T extends { id: string }>(name: string) {
     reducer: createReducer(
       initial,
       on(actions.load, (s): CollectionState<T> => ({ ...s, status: s.status === 'ready' ? 'ready' : 'loading', problem: null })),
-      on(actions.loaded, (s, { items }): CollectionState<T> => adapter.setAll(items, { ...s, status: 'ready' as Status, problem: null })),
-      on(actions.failed, (s, { problem }): CollectionState<T> => ({ ...s, status: s.status === 'ready' ? 'ready' : 'failed', problem })),
+      on(actions.loaded, (s, { items }): CollectionState<T> =>
+        adapter.setAll(items, { ...s, status: 'ready' as Status, problem: null }),
+      ),
+      on(actions.failed, (s, { problem }): CollectionState<T> => ({
+        ...s,
+        status: s.status === 'ready' ? 'ready' : 'failed',
+        problem,
+      })),
       on(actions.saved, (s, { items }): CollectionState<T> => adapter.upsertMany(items, s)),
       on(actions.removed, (s, { id }): CollectionState<T> => adapter.removeOne(id, s)),
     ),

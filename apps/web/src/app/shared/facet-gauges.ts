@@ -74,7 +74,13 @@ export class FacetGauges {
     FACETS.map(facet => {
       const on = this.facets().includes(facet);
       const value = this.drift()?.[facet];
-      return { facet, on, over: on && value !== undefined && value > this.allowed(), width: Math.min(100, (value ?? 0) * 100), text: !on ? 'free' : value === undefined ? '–' : value.toFixed(2) };
+      return {
+        facet,
+        on,
+        over: on && value !== undefined && value > this.allowed(),
+        width: Math.min(100, (value ?? 0) * 100),
+        text: !on ? 'free' : value === undefined ? '–' : value.toFixed(2),
+      };
     }),
   );
 }

@@ -10,7 +10,9 @@ export interface Key {
 /** Whether the event comes from somewhere a person types or steers with the same keys. */
 function isTyping(event: KeyboardEvent): boolean {
   const el = event.target as HTMLElement;
-  return el.matches?.('input, textarea, select, [contenteditable], [role="slider"], [role="combobox"], [role="listbox"] *') ?? false;
+  return (
+    el.matches?.('input, textarea, select, [contenteditable], [role="slider"], [role="combobox"], [role="listbox"] *') ?? false
+  );
 }
 
 /** The keys of the page in view: pages say what they have, `?` shows them. */
@@ -28,8 +30,15 @@ export class Keys {
 
   handle(event: KeyboardEvent): void {
     if (event.defaultPrevented || event.altKey || isTyping(event)) return;
-    const combined = event.ctrlKey || event.metaKey ? `Ctrl ${event.key.toUpperCase()}` : event.key.length === 1 ? event.key.toUpperCase() : event.key;
-    const hit = [...this.page(), ...this.always()].find(k => k.run && k.key.split(' or ').some(name => name === combined || (name === 'Space' && event.key === ' ')));
+    const combined =
+      event.ctrlKey || event.metaKey
+        ? `Ctrl ${event.key.toUpperCase()}`
+        : event.key.length === 1
+          ? event.key.toUpperCase()
+          : event.key;
+    const hit = [...this.page(), ...this.always()].find(
+      k => k.run && k.key.split(' or ').some(name => name === combined || (name === 'Space' && event.key === ' ')),
+    );
     if (!hit) return;
     event.preventDefault();
     hit.run!(event);

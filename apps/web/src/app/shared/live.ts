@@ -12,7 +12,11 @@ export class Live {
     if (this.source) return;
     this.source = new EventSource('/api/events');
     this.source.addEventListener('change', event => {
-      const { kind, about, data } = JSON.parse((event as MessageEvent<string>).data) as { kind: string; about: string | null; data: Record<string, unknown> };
+      const { kind, about, data } = JSON.parse((event as MessageEvent<string>).data) as {
+        kind: string;
+        about: string | null;
+        data: Record<string, unknown>;
+      };
       this.store.dispatch(sessionActions.heard({ kind, about, data }));
     });
   }

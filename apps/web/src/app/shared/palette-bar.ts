@@ -42,6 +42,13 @@ import { hexOfLab, type PaletteColour } from '@zinc/core';
 export class PaletteBar {
   readonly palette = input.required<readonly PaletteColour[]>();
   readonly figures = input(false);
-  readonly colours = computed(() => this.palette().map(c => ({ share: c.share, percent: Math.round(c.share * 100), hex: hexOfLab(c), dark: c.L < 0.6 })));
-  readonly spoken = computed(() => `Palette: ${this.colours().map(c => `${c.hex} ${c.percent} %`).join(', ')}`);
+  readonly colours = computed(() =>
+    this.palette().map(c => ({ share: c.share, percent: Math.round(c.share * 100), hex: hexOfLab(c), dark: c.L < 0.6 })),
+  );
+  readonly spoken = computed(
+    () =>
+      `Palette: ${this.colours()
+        .map(c => `${c.hex} ${c.percent} %`)
+        .join(', ')}`,
+  );
 }

@@ -32,7 +32,14 @@ export const sessionFeature = createFeature({
   reducer: createReducer(
     initial,
     on(sessionActions.open, (s): SessionState => ({ ...s, status: 'loading' })),
-    on(sessionActions.opened, (s, { session }): SessionState => ({ ...s, status: 'ready', problem: null, person: session.person, houseEmpty: session.houseEmpty, houseName: session.houseName })),
+    on(sessionActions.opened, (s, { session }): SessionState => ({
+      ...s,
+      status: 'ready',
+      problem: null,
+      person: session.person,
+      houseEmpty: session.houseEmpty,
+      houseName: session.houseName,
+    })),
     on(sessionActions.failed, (s, { problem }): SessionState => ({ ...s, status: 'failed', problem })),
     on(sessionActions.houseLoaded, (s, { house }): SessionState => ({ ...s, house, houseName: house.name })),
     on(sessionActions.signedOut, (s): SessionState => ({ ...initial, status: 'ready', houseName: s.houseName })),

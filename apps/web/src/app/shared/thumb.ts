@@ -9,7 +9,15 @@ export function thumbUrl(sha: string, side: number): string {
 @Component({
   selector: 'zs-thumb',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<img [src]="src()" [alt]="alt()" [width]="width()" [height]="height()" loading="lazy" decoding="async" draggable="false" />`,
+  template: `<img
+    [src]="src()"
+    [alt]="alt()"
+    [width]="width()"
+    [height]="height()"
+    loading="lazy"
+    decoding="async"
+    draggable="false"
+  />`,
   styles: `
     :host {
       display: block;

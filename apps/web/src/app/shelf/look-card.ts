@@ -1,4 +1,14 @@
-import { afterNextRender, ChangeDetectionStrategy, Component, DestroyRef, ElementRef, inject, input, output, viewChildren } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  ElementRef,
+  inject,
+  input,
+  output,
+  viewChildren,
+} from '@angular/core';
 import type { Look } from '@zinc/contract';
 import { YARDSTICK } from '@zinc/scenes';
 import { PaletteBar } from '../shared/palette-bar';
@@ -19,7 +29,9 @@ import { LookPainter } from './look-painter';
       </span>
       <zs-palette-bar class="palette" [palette]="look().latest.style.palette" />
       <b class="clip">{{ look().name }}</b>
-      <span class="dim clip">version {{ look().latest.version }}, {{ look().latest.strength }} %, {{ look().latest.sources.length }} sources</span>
+      <span class="dim clip"
+        >version {{ look().latest.version }}, {{ look().latest.strength }} %, {{ look().latest.sources.length }} sources</span
+      >
     </button>
   `,
   styles: `
@@ -78,6 +90,10 @@ export class LookCard {
     const painter = inject(LookPainter);
     const abort = new AbortController();
     inject(DestroyRef).onDestroy(() => abort.abort());
-    afterNextRender(() => this.pics().forEach((pic, subject) => painter.paint(this.look(), subject, pic.nativeElement.width, pic.nativeElement, abort.signal)));
+    afterNextRender(() =>
+      this.pics().forEach((pic, subject) =>
+        painter.paint(this.look(), subject, pic.nativeElement.width, pic.nativeElement, abort.signal),
+      ),
+    );
   }
 }

@@ -24,8 +24,17 @@ export class LookPainter {
     this.waiting.set(slot, canvases.add(canvas));
     signal.addEventListener('abort', () => canvases.delete(canvas));
     this.pool ??= new PaintPool(answer => this.show(answer));
-    const never = (this.house()?.brand?.colours ?? []).filter(c => c.never).map(c => ({ ...labOfHex(c.hex), radius: c.tolerance / 100 }));
-    this.pool.order(slot, { subject, size, style: look.latest.style, strength: look.latest.strength / 100, never, measureAgainst: null });
+    const never = (this.house()?.brand?.colours ?? [])
+      .filter(c => c.never)
+      .map(c => ({ ...labOfHex(c.hex), radius: c.tolerance / 100 }));
+    this.pool.order(slot, {
+      subject,
+      size,
+      style: look.latest.style,
+      strength: look.latest.strength / 100,
+      never,
+      measureAgainst: null,
+    });
   }
 
   private show({ slot, size, pixels }: PaintAnswer): void {

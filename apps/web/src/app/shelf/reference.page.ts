@@ -29,7 +29,9 @@ import { references } from './references.store';
         </section>
         <section class="pane">
           <h1>{{ r.name }}</h1>
-          <p class="dim">{{ r.picture.width }} × {{ r.picture.height }} pixels, added by {{ r.addedBy }} on {{ moment(r.addedAt) }}</p>
+          <p class="dim">
+            {{ r.picture.width }} × {{ r.picture.height }} pixels, added by {{ r.addedBy }} on {{ moment(r.addedAt) }}
+          </p>
           <div class="row acts">
             <button class="b main" type="button" (click)="mixIt()">Mix a look from it</button>
             <button class="b" type="button" (click)="carry()">Into the galley <kbd>G</kbd></button>
@@ -48,7 +50,14 @@ import { references } from './references.store';
             @for (f of fields(); track f.key) {
               <div class="field">
                 <label [for]="'r-' + f.key">{{ f.label }}</label>
-                <input class="t" [id]="'r-' + f.key" [name]="f.key" [type]="f.type" [value]="f.value" [attr.aria-invalid]="fault()?.field === f.key" />
+                <input
+                  class="t"
+                  [id]="'r-' + f.key"
+                  [name]="f.key"
+                  [type]="f.type"
+                  [value]="f.value"
+                  [attr.aria-invalid]="fault()?.field === f.key"
+                />
                 @if (fault()?.field === f.key) {
                   <span class="wrong" role="alert">{{ fault()!.message }}</span>
                 }
@@ -65,7 +74,9 @@ import { references } from './references.store';
           <h2 class="ledge">Used in</h2>
           <ul>
             @for (l of usedIn(); track l.id) {
-              <li><a [routerLink]="['/mix', l.id]">{{ l.name }}</a></li>
+              <li>
+                <a [routerLink]="['/mix', l.id]">{{ l.name }}</a>
+              </li>
             } @empty {
               <li class="dim">No look yet.</li>
             }
@@ -73,7 +84,9 @@ import { references } from './references.store';
         </section>
       </div>
     } @else if (status() === 'ready') {
-      <zs-state kind="empty" title="This reference is not on the shelf">It may have been put away. <a routerLink="/shelf">Go to the shelf</a></zs-state>
+      <zs-state kind="empty" title="This reference is not on the shelf"
+        >It may have been put away. <a routerLink="/shelf">Go to the shelf</a></zs-state
+      >
     } @else {
       <zs-state kind="loading" />
     }
@@ -138,7 +151,9 @@ export class ReferencePage {
   readonly status = this.store.selectSignal(references.status);
   readonly reference = computed(() => this.all().find(r => r.id === this.id()) ?? null);
   readonly words = computed(() => (this.reference() ? describeFingerprint(this.reference()!.fingerprint) : null));
-  readonly usedIn = computed(() => this.looks().filter(l => l.latest.sources.some(s => s.sha256 === this.reference()?.picture.sha256)));
+  readonly usedIn = computed(() =>
+    this.looks().filter(l => l.latest.sources.some(s => s.sha256 === this.reference()?.picture.sha256)),
+  );
   readonly fault = signal<{ field?: string; message: string } | null>(null);
   readonly fields = computed(() => {
     const r = this.reference()!;
@@ -157,7 +172,10 @@ export class ReferencePage {
 
   carry(): void {
     const r = this.reference();
-    if (r) this.store.dispatch(galleyActions.put({ thing: { kind: 'reference', id: r.id, name: r.name, pictureSha: r.picture.sha256 } }));
+    if (r)
+      this.store.dispatch(
+        galleyActions.put({ thing: { kind: 'reference', id: r.id, name: r.name, pictureSha: r.picture.sha256 } }),
+      );
   }
 
   mixIt(): void {
@@ -179,14 +197,20 @@ export class ReferencePage {
     this.fault.set(null);
     const given = Object.fromEntries(new FormData(event.target as HTMLFormElement)) as Record<string, string>;
     try {
-      const saved = await this.api.send<Reference>('PATCH', `/references/${this.id()}`, await referencePatchSchema.validate(given), this.reference()!.revision);
+      const saved = await this.api.send<Reference>(
+        'PATCH',
+        `/references/${this.id()}`,
+        await referencePatchSchema.validate(given),
+        this.reference()!.revision,
+      );
       this.store.dispatch(references.actions.saved({ items: [saved] }));
       this.messages.done('Kept.');
     } catch (error) {
       if (error instanceof ValidationError) this.fault.set({ field: error.path, message: error.message });
       else {
         this.fault.set({ field: problemOf(error).field, message: problemOf(error).detail });
-        if (error instanceof ApiError && error.document.code === 'changedMeanwhile') this.store.dispatch(references.actions.load());
+        if (error instanceof ApiError && error.document.code === 'changedMeanwhile')
+          this.store.dispatch(references.actions.load());
       }
     }
   }

@@ -10,7 +10,7 @@ export const loadReferences = references.loadEffect(() => {
   const api = inject(Api);
   return async () => {
     const all: Reference[] = [];
-    for (let after: string | null = ''; after !== null; ) {
+    for (let after: string | null = ''; after !== null;) {
       const page: { items: Reference[]; next: string | null } = await api.get(`/references${after ? `?after=${after}` : ''}`);
       all.push(...page.items);
       after = page.next;

@@ -31,7 +31,12 @@ const AT_ONCE = 2;
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './shelf.page.html',
   styleUrl: './shelf.page.css',
-  host: { '(dragover)': 'over($event)', '(dragleave)': 'dropping.set(false)', '(drop)': 'drop($event)', '(document:paste)': 'paste($event)' },
+  host: {
+    '(dragover)': 'over($event)',
+    '(dragleave)': 'dropping.set(false)',
+    '(drop)': 'drop($event)',
+    '(document:paste)': 'paste($event)',
+  },
 })
 export class ShelfPage {
   private readonly store = inject(Store);
@@ -79,7 +84,9 @@ export class ShelfPage {
         .sort((p, q) => p.distance - q.distance);
       return [{ name: `Like ${like.name}`, note: 'nearest first', items: near }];
     }
-    const names = [...new Set(found.map(r => r.shelf))].sort((p, q) => (p === 'Just arrived' ? -1 : q === 'Just arrived' ? 1 : p < q ? -1 : 1));
+    const names = [...new Set(found.map(r => r.shelf))].sort((p, q) =>
+      p === 'Just arrived' ? -1 : q === 'Just arrived' ? 1 : p < q ? -1 : 1,
+    );
     return names.map(name => {
       const items = found.filter(r => r.shelf === name).map(reference => ({ reference, distance: null as number | null }));
       return { name, note: items.length === 1 ? '1 reference' : `${items.length} references`, items };
@@ -88,7 +95,11 @@ export class ShelfPage {
 
   constructor() {
     inject(Keys).declare([
-      { key: 'G', does: 'The reference under the pointer or in focus into the galley, or out', run: () => this.under() && this.carry(this.under()!) },
+      {
+        key: 'G',
+        does: 'The reference under the pointer or in focus into the galley, or out',
+        run: () => this.under() && this.carry(this.under()!),
+      },
       { key: 'N', does: 'Sort by nearness to it', run: () => this.under() && this.likeId.set(this.under()!.id) },
     ]);
   }
@@ -102,7 +113,9 @@ export class ShelfPage {
   }
 
   carry(r: Reference): void {
-    this.store.dispatch(galleyActions.put({ thing: { kind: 'reference', id: r.id, name: r.name, pictureSha: r.picture.sha256 } }));
+    this.store.dispatch(
+      galleyActions.put({ thing: { kind: 'reference', id: r.id, name: r.name, pictureSha: r.picture.sha256 } }),
+    );
   }
 
   openLook(l: Look): void {
@@ -114,6 +127,11 @@ export class ShelfPage {
       const next = FACETS.filter(x => (x === f ? !now.includes(f) : now.includes(x)));
       return next.length > 0 ? next : now;
     });
+  }
+
+  /** Pictures stand on the ledge at one height, each as wide as its own shape asks. */
+  widthOf(r: Reference): number {
+    return Math.max(96, Math.min(280, (150 * r.picture.width) / r.picture.height));
   }
 
   rightsLine(r: Reference): { text: string; ended: boolean } {

@@ -57,7 +57,13 @@ import { subjects } from './wording.store';
         </div>
         <div class="field">
           <label [for]="s.id + 'w'">Wording</label>
-          <input class="t" [id]="s.id + 'w'" name="wording" [value]="s.wording" [attr.aria-invalid]="fault()?.field === 'wording'" />
+          <input
+            class="t"
+            [id]="s.id + 'w'"
+            name="wording"
+            [value]="s.wording"
+            [attr.aria-invalid]="fault()?.field === 'wording'"
+          />
         </div>
         <div class="field">
           <label [for]="s.id + 'a'">Avoid</label>

@@ -49,13 +49,20 @@ export class WordingPage {
   readonly faults = computed(() => checkTemplate(this.text(), this.slots()));
   readonly changed = computed(() => {
     const t = this.open();
-    return !t || t.text !== this.text() || t.name !== this.name() || t.avoid.join(', ') !== splitWords(this.avoid()).join(', ') || JSON.stringify(t.slots) !== JSON.stringify(this.slots().map(s => ({ ...s, choices: s.choices ?? [] })));
+    return (
+      !t ||
+      t.text !== this.text() ||
+      t.name !== this.name() ||
+      t.avoid.join(', ') !== splitWords(this.avoid()).join(', ') ||
+      JSON.stringify(t.slots) !== JSON.stringify(this.slots().map(s => ({ ...s, choices: s.choices ?? [] })))
+    );
   });
   /** The sentence with its slots as chips; null while it cannot be read. */
   readonly sentence = computed((): TextPart[] | null => {
     try {
       slotsOf(this.text());
-      return fillTemplate(this.text(), this.slots(), { subject: 'subject' });
+      const names = Object.fromEntries(this.slots().map(s => [s.name, s.default || s.name]));
+      return fillTemplate(this.text(), this.slots(), { ...names, subject: 'subject' });
     } catch {
       return null;
     }
@@ -116,7 +123,10 @@ export class WordingPage {
 
   setChoices(i: number, event: Event): void {
     const choices = splitWords((event.target as HTMLInputElement).value);
-    this.changeSlot(i, { choices, default: choices.includes(this.slots()[i].default ?? '') ? this.slots()[i].default : (choices[0] ?? '') });
+    this.changeSlot(i, {
+      choices,
+      default: choices.includes(this.slots()[i].default ?? '') ? this.slots()[i].default : (choices[0] ?? ''),
+    });
   }
 
   async save(): Promise<void> {
@@ -142,7 +152,8 @@ export class WordingPage {
       if (error instanceof ValidationError) this.fault.set({ field: error.path, message: error.message });
       else {
         this.fault.set({ field: problemOf(error).field, message: problemOf(error).detail });
-        if (error instanceof ApiError && error.document.code === 'changedMeanwhile') this.store.dispatch(templates.actions.load());
+        if (error instanceof ApiError && error.document.code === 'changedMeanwhile')
+          this.store.dispatch(templates.actions.load());
       }
     } finally {
       this.busy.set(false);

@@ -1,0 +1,99 @@
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import type { Page } from '@playwright/test';
+import { DEMO_PEOPLE } from '../apps/server/src/demo/facts.ts';
+import { launchChromium } from './browser.ts';
+import { buildAll } from './build.ts';
+import { startStack, type Stack } from './stack.ts';
+
+const out = process.env.ZINC_SHOTS ?? fileURLToPath(new URL('../docs/screenshots', import.meta.url));
+const [width, height] = (process.env.ZINC_SHOT_SIZE ?? '1280x800').split('x').map(Number);
+const only = process.argv.slice(2);
+
+/** Waits until nothing moves: fonts, pictures, painting. */
+async function settle(page: Page): Promise<void> {
+  await page.waitForLoadState('networkidle').catch(() => undefined);
+  await page.waitForTimeout(700);
+}
+
+async function capture(url: string): Promise<void> {
+  const browser = await launchChromium();
+  const page = await browser.newPage({ viewport: { width, height } });
+  const faults: string[] = [];
+  page.on('pageerror', e => faults.push(e.message));
+  page.on('console', m => m.type() === 'error' && faults.push(m.text()));
+  const shot = async (name: string): Promise<void> => {
+    if (only.length > 0 && !only.includes(name)) return;
+    await settle(page);
+    await page.screenshot({ path: join(out, `${name}.png`) });
+    console.log(`  ${name}`);
+  };
+  await page.goto(`${url}/sign-in`);
+  await shot('sign-in');
+  await page.getByLabel('Address').fill(DEMO_PEOPLE[0].email);
+  await page.getByLabel('Password').fill(DEMO_PEOPLE[0].password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('heading', { name: 'Shelf' }).waitFor();
+  const api = async <T>(path: string): Promise<T> => (await page.request.get(`${url}/api${path}`)).json() as Promise<T>;
+  // The demo run is made and judged in the background after the first start.
+  let run: { id: string; state: string; decided: number } | undefined;
+  for (let i = 0; i < 240 && !(run && run.state === 'done' && run.decided > 0); i++) {
+    await page.waitForTimeout(1000);
+    run = (await api<{ items: { id: string; state: string; decided: number }[] }>('/runs')).items.at(-1);
+  }
+  const looks = (await api<{ items: { id: string; name: string }[] }>('/looks')).items;
+  const block = looks.find(l => l.name === 'Block & Brine')!;
+  await page.goto(`${url}/shelf`);
+  await page.waitForTimeout(4000);
+  await shot('shelf');
+  await page.getByRole('link', { name: /Market cloth/ }).click();
+  await shot('reference');
+  await page.goto(`${url}/mix/${block.id}`);
+  await page.getByText(/painted in/).waitFor({ timeout: 30_000 });
+  await shot('mix');
+  await page.goto(`${url}/wording`);
+  await shot('wording');
+  await page.goto(`${url}/runs/new?looks=${looks.map(l => l.id).join(',')}`);
+  await page.getByText(/must be settled/).waitFor();
+  await shot('plan');
+  await page.goto(`${url}/runs`);
+  await shot('runs');
+  await page.goto(`${url}/runs/${run!.id}`);
+  await shot('run');
+  await page.goto(`${url}/review/${run!.id}`);
+  await page.locator('.proof').nth(7).click();
+  await page.waitForTimeout(1200);
+  await shot('review');
+  await page.keyboard.press('Enter');
+  await page.getByRole('heading', { name: 'Ticket' }).waitFor();
+  await shot('proof');
+  await page.goto(`${url}/deliver/${run!.id}`);
+  await shot('deliver');
+  await page.goto(`${url}/house`);
+  await shot('house');
+  await browser.close();
+  if (faults.length > 0) console.log(`Errors in the page:\n${[...new Set(faults)].join('\n')}`);
+}
+
+mkdirSync(out, { recursive: true });
+let stack: Stack | null = null;
+const data = mkdtempSync(join(tmpdir(), 'zinc-shots-'));
+try {
+  if (!process.env.ZINC_URL) {
+    await buildAll();
+    stack = await startStack({
+      data,
+      port: 0,
+      demo: true,
+      forTests: true,
+      say: console.log,
+      onGiveUp: message => console.error(message),
+    });
+  }
+  await capture(process.env.ZINC_URL ?? stack!.url);
+} finally {
+  await stack?.stop();
+  rmSync(data, { recursive: true, force: true });
+}
