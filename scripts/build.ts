@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { build } from 'esbuild';
+import { build, stop } from 'esbuild';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const dist = join(root, 'dist');
@@ -62,6 +62,7 @@ export async function buildAll(say: (line: string) => void = console.log): Promi
   mkdirSync(dist, { recursive: true });
   await bundle('server', ['main.ts', 'shelf/pictureWorker.ts']);
   await bundle('press', ['main.ts', 'paintWorker.ts']);
+  await stop();
   cpSync(join(root, 'apps/server/drizzle'), join(dist, 'server/drizzle'), { recursive: true });
   const ng = spawnSync(
     process.execPath,

@@ -1,6 +1,6 @@
 import { clamp } from '../number/scalar.ts';
 import { exp } from '../number/trig.ts';
-import type { LabPlanes, Picture, Plane } from './types.ts';
+import type { Picture, Plane } from './types.ts';
 
 function boxRows(from: Float32Array, to: Float32Array, width: number, height: number, radius: number): void {
   const k = 1 / (2 * radius + 1);
@@ -170,29 +170,4 @@ export function resizePicture(picture: Picture, width: number, height: number): 
     }
   }
   return { width, height, data: out };
-}
-
-/** OKLab planes halved until the long side is at most 1.5 × `longSide`, then resampled when still larger than it. */
-export function shrinkLab(planes: LabPlanes, longSide: number): LabPlanes {
-  let current = planes;
-  const each = (p: LabPlanes, f: (q: Float32Array) => Float32Array, width: number, height: number): LabPlanes => ({
-    width,
-    height,
-    L: f(p.L),
-    a: f(p.a),
-    b: f(p.b),
-  });
-  while (Math.max(current.width, current.height) >= longSide * 2) {
-    const { width, height } = current;
-    current = each(current, q => halve({ width, height, data: q }).data, Math.max(1, width >> 1), Math.max(1, height >> 1));
-  }
-  const long = Math.max(current.width, current.height);
-  if (long > longSide) {
-    const { width, height } = current;
-    const w = Math.max(1, Math.round((width * longSide) / long));
-    const h = Math.max(1, Math.round((height * longSide) / long));
-    const sigma = 0.35 * (long / longSide);
-    current = each(current, q => resamplePlane({ width, height, data: blur(q, width, height, sigma) }, w, h), w, h);
-  }
-  return current;
 }

@@ -1,7 +1,7 @@
 import { toLabPlanes } from '../colour/oklab.ts';
-import { blur, halve, resamplePlane, shrinkLab } from '../image/filter.ts';
+import { blur, halve, resamplePlane, resizePicture } from '../image/filter.ts';
 import { measureFlow, type Flow } from '../image/tensor.ts';
-import type { LabPlanes, Picture } from '../image/types.ts';
+import { checkPicture, type LabPlanes, type Picture } from '../image/types.ts';
 import { clamp } from '../number/scalar.ts';
 import { measurePalette } from './palette.ts';
 import { quantiles } from './quantiles.ts';
@@ -13,7 +13,7 @@ const LONG_SIDE = 512;
 
 /** The fingerprint of a picture of any size from 1 × 1 pixel; transparent parts count as white. Throws PictureError when malformed. */
 export function measure(picture: Picture): Fingerprint {
-  const planes = shrinkLab(toLabPlanes(picture), LONG_SIDE);
+  const planes = toLabPlanes(shrinkPicture(picture));
   const { width, height, L } = planes;
   const flow = measureFlow(L, width, height, 3);
   return {
@@ -23,6 +23,16 @@ export function measure(picture: Picture): Fingerprint {
     line: measureLine(planes, flow),
     texture: measureTexture(planes, flow),
   };
+}
+
+/** The copy that is measured: its long side is at most 512, so that size does not matter. */
+function shrinkPicture(picture: Picture): Picture {
+  checkPicture(picture);
+  const { width, height } = picture;
+  const long = Math.max(width, height);
+  if (long <= LONG_SIDE) return picture;
+  const side = (s: number): number => Math.max(1, Math.round((s * LONG_SIDE) / long));
+  return resizePicture(picture, side(width), side(height));
 }
 
 const palettes = new WeakMap<LabPlanes, Fingerprint['colour']['palette']>();

@@ -1,34 +1,48 @@
 import { blur } from '../image/filter.ts';
 
-/** Running maximum (or minimum) over a (2r+1)² window, separable. */
-function extreme(plane: Float32Array, width: number, height: number, radius: number, maximum: boolean): Float32Array {
-  const sign = maximum ? 1 : -1;
-  const rows = new Float32Array(plane.length);
-  const out = new Float32Array(plane.length);
-  for (let y = 0; y < height; y++) {
-    const o = y * width;
-    for (let x = 0; x < width; x++) {
-      let m = -Infinity;
-      const to = Math.min(width - 1, x + radius);
-      for (let q = Math.max(0, x - radius); q <= to; q++) {
-        const v = sign * plane[o + q];
-        if (v > m) m = v;
+/** Larger of the two values `reach` places before and after each place, along rows or columns; at the border the edge value counts. */
+function widen(from: Float32Array, to: Float32Array, width: number, height: number, reach: number, rows: boolean): void {
+  if (rows)
+    for (let y = 0; y < height; y++) {
+      const o = y * width;
+      for (let x = 0; x < width; x++) {
+        const p = from[o + (x < reach ? 0 : x - reach)];
+        const q = from[o + (x + reach < width ? x + reach : width - 1)];
+        to[o + x] = p > q ? p : q;
       }
-      rows[o + x] = m;
     }
-  }
-  for (let y = 0; y < height; y++) {
-    const from = Math.max(0, y - radius);
-    const to = Math.min(height - 1, y + radius);
-    const o = y * width;
-    out.set(rows.subarray(from * width, from * width + width), o);
-    for (let q = from + 1; q <= to; q++) {
-      const r = q * width;
-      for (let x = 0; x < width; x++) if (rows[r + x] > out[o + x]) out[o + x] = rows[r + x];
+  else
+    for (let y = 0; y < height; y++) {
+      const o = y * width;
+      const up = (y < reach ? 0 : y - reach) * width;
+      const down = (y + reach < height ? y + reach : height - 1) * width;
+      for (let x = 0; x < width; x++) {
+        const p = from[up + x];
+        const q = from[down + x];
+        to[o + x] = p > q ? p : q;
+      }
     }
-  }
-  if (!maximum) for (let i = 0; i < out.length; i++) out[i] = -out[i];
-  return out;
+}
+
+/** Steps that build a window of 2r + 1 from a single place: each widens what is there by its reach, and leaves no gap. */
+const STEPS: Record<number, number[]> = { 1: [1], 2: [1, 1], 3: [1, 2], 5: [1, 2, 2] };
+
+/** Running maximum (or minimum) over a (2r+1)² window, separable, by a few widening steps a direction. */
+function extreme(plane: Float32Array, width: number, height: number, radius: number, maximum: boolean): Float32Array {
+  const n = plane.length;
+  let now = new Float32Array(n);
+  let next = new Float32Array(n);
+  const sign = maximum ? 1 : -1;
+  for (let i = 0; i < n; i++) now[i] = sign * plane[i];
+  for (const rows of [true, false])
+    for (const [k, reach] of STEPS[radius].entries()) {
+      widen(now, next, width, height, reach, rows);
+      // The first step leaves the middle out; later ones cover it.
+      if (k === 0) for (let i = 0; i < n; i++) if (now[i] > next[i]) next[i] = now[i];
+      [now, next] = [next, now];
+    }
+  if (!maximum) for (let i = 0; i < n; i++) now[i] = -now[i];
+  return now;
 }
 
 const RADII = [1, 2, 3, 5];

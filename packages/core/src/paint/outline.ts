@@ -1,6 +1,7 @@
 import { exp, length2 } from '../number/trig.ts';
 import { noisePlane } from '../number/noise.ts';
 import { smoothstep } from '../number/scalar.ts';
+import { blur } from '../image/filter.ts';
 import type { Flow } from '../image/tensor.ts';
 import type { LabPlanes } from '../image/types.ts';
 
@@ -26,9 +27,12 @@ export function drawOutlines(content: LabPlanes, flow: Flow, width: number, rag:
   const signal = new Float32Array(n);
   for (let i = 0; i < n; i++) signal[i] = L[i] + 0.35 * (a[i] - 0.5 * b[i]);
   const across = new Float32Array(n);
+  // Far from any edge the difference is nothing; calm pixels are left at 0.
+  const near = blur(flow.gradient, w, h, Math.max(1, reach * step * 0.5));
   for (let y = 0; y < h; y++)
     for (let x = 0; x < w; x++) {
       const i = y * w + x;
+      if (near[i] < 0.0012) continue;
       const nx = -flow.ty[i] * step;
       const ny = flow.tx[i] * step;
       let p = 0;
@@ -51,7 +55,7 @@ export function drawOutlines(content: LabPlanes, flow: Flow, width: number, rag:
   for (let y = 0; y < h; y++)
     for (let x = 0; x < w; x++) {
       const i = y * w + x;
-      if (across[i] > 0.004) continue;
+      if (across[i] > 0.004 || near[i] < 0.0012) continue;
       let sum = across[i];
       let weights = 1;
       for (let direction = -1; direction <= 1; direction += 2) {

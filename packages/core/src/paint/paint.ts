@@ -22,6 +22,8 @@ import { drawStreamlines, type Field } from './streamlines.ts';
 import { matchTone } from './tone.ts';
 import { dilutePigment } from './wash.ts';
 
+const WHOLLY_FLAT = 0.97;
+
 /**
  * Paints content in a style. `strength` 0–1: 0 gives the content back byte for byte, 1 the full look. `seed` is a 32-bit integer; the
  * same content, style, strength, seed and options give the same bytes everywhere. Alpha of the content is kept.
@@ -61,17 +63,16 @@ function paintFully(own: LabPlanes, style: Style, seed: number, options: PaintOp
   const assignment = assignPalette(calm, palette, ownColours ? 1 : s.hueKeep, ownColours ? 0 : s.shareAmount, options.mask);
   const flow = measureFlow(calm.L, width, height, 2.2 * u);
 
-  const out = shiftColours(
-    lerpPlanes(content, calm, Math.max(s.flat, s.brush)),
-    assignment,
-    palette,
-    ownColours ? 0 : s.paletteAmount,
-  );
+  // A wholly flat look covers every shifted pixel, so the shift is not worked out for it.
+  const out =
+    s.flat > WHOLLY_FLAT
+      ? lerpPlanes(content, calm, 0)
+      : shiftColours(lerpPlanes(content, calm, Math.max(s.flat, s.brush)), assignment, palette, ownColours ? 0 : s.paletteAmount);
   let index: Uint8Array | null = null;
   if (s.flat > 0.02) {
     const flat = layFlatColours(assignment, palette, width, height, (0.8 + 1.1 * s.flat) * u);
     index = flat.index;
-    blendInto(out, flat.planes, s.flat);
+    blendInto(out, flat.planes, s.flat > WHOLLY_FLAT ? 1 : s.flat);
   }
   const paper = palette[assignment.ground];
   const dark = palette[0];

@@ -70,6 +70,24 @@ export function smoothKeepingEdges(planes: LabPlanes, radius: number): LabPlanes
   ]);
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
+      const i = y * width + x;
+      const xl = Math.max(0, x - e);
+      const yt = Math.max(0, y - e);
+      const xr = Math.min(width, x + e + 1);
+      const yb = Math.min(height, y + e + 1);
+      const inside = 1 / ((xr - xl) * (yb - yt));
+      const p0 = yt * W + xl;
+      const q0 = yt * W + xr;
+      const s0 = yb * W + xl;
+      const t0 = yb * W + xr;
+      const mean = (sumL[t0] - sumL[q0] - sumL[s0] + sumL[p0]) * inside;
+      if ((sumQ[t0] - sumQ[q0] - sumQ[s0] + sumQ[p0]) * inside - mean * mean < 2e-6) {
+        // Nothing happens here, so every window would say the same.
+        L[i] = mean;
+        a[i] = (sumA[t0] - sumA[q0] - sumA[s0] + sumA[p0]) * inside;
+        b[i] = (sumB[t0] - sumB[q0] - sumB[s0] + sumB[p0]) * inside;
+        continue;
+      }
       let weights = 0;
       let vL = 0;
       let vA = 0;
@@ -94,7 +112,6 @@ export function smoothKeepingEdges(planes: LabPlanes, radius: number): LabPlanes
         vA += weight * (sumA[t] - sumA[q] - sumA[s] + sumA[p]) * inv;
         vB += weight * (sumB[t] - sumB[q] - sumB[s] + sumB[p]) * inv;
       }
-      const i = y * width + x;
       L[i] = vL / weights;
       a[i] = vA / weights;
       b[i] = vB / weights;

@@ -31,7 +31,8 @@ export interface RibbonShape {
   square?: boolean;
 }
 
-const SAMPLES = 40;
+const MOST_SAMPLES = 40;
+const LEAST_SAMPLES = 10;
 
 /**
  * A frame on which shapes are laid with colour, surface direction and height, and lit at the end by one lamp. Shapes are given in unit
@@ -127,12 +128,16 @@ export class Canvas {
     this.nextPart();
     const { width: w, height: h, unit } = this;
     const last = points.length - 1;
-    const sx = new Float64Array(SAMPLES + 1);
-    const sy = new Float64Array(SAMPLES + 1);
-    const half = new Float64Array(SAMPLES + 1);
+    let chord = 0;
+    for (let k = 0; k < last; k++) chord += length2(points[k + 1][0] - points[k][0], points[k + 1][1] - points[k][1]);
+    // A short strip needs few pieces to look round.
+    const samples = clamp(Math.ceil((chord * unit) / 5), LEAST_SAMPLES, MOST_SAMPLES);
+    const sx = new Float64Array(samples + 1);
+    const sy = new Float64Array(samples + 1);
+    const half = new Float64Array(samples + 1);
     const at = (k: number): Point => points[clamp(k, 0, last)];
-    for (let i = 0; i <= SAMPLES; i++) {
-      const along = (i / SAMPLES) * last;
+    for (let i = 0; i <= samples; i++) {
+      const along = (i / samples) * last;
       const k = Math.min(last - 1, Math.floor(along));
       const f = along - k;
       const spline = (d: 0 | 1): number => {
@@ -144,13 +149,13 @@ export class Canvas {
       };
       sx[i] = this.left + spline(0) * unit;
       sy[i] = this.top + spline(1) * unit;
-      half[i] = Math.max(0, widthAt(i / SAMPLES)) * unit;
+      half[i] = Math.max(0, widthAt(i / samples)) * unit;
     }
     let xa = Infinity;
     let xb = -Infinity;
     let ya = Infinity;
     let yb = -Infinity;
-    for (let i = 0; i <= SAMPLES; i++) {
+    for (let i = 0; i <= samples; i++) {
       xa = Math.min(xa, sx[i] - half[i]);
       xb = Math.max(xb, sx[i] + half[i]);
       ya = Math.min(ya, sy[i] - half[i]);
@@ -167,7 +172,7 @@ export class Canvas {
     const side = new Float32Array(distance.length);
     const ux = new Float32Array(distance.length);
     const uy = new Float32Array(distance.length);
-    for (let k = 0; k < SAMPLES; k++) {
+    for (let k = 0; k < samples; k++) {
       const dx = sx[k + 1] - sx[k];
       const dy = sy[k + 1] - sy[k];
       const l2 = dx * dx + dy * dy + 1e-9;
@@ -188,7 +193,7 @@ export class Canvas {
           const o = (y - ya) * bw + x - xa;
           if (d >= distance[o]) continue;
           distance[o] = d;
-          along[o] = (k + t) / SAMPLES;
+          along[o] = (k + t) / samples;
           ux[o] = dx * inv;
           uy[o] = dy * inv;
           side[o] = (ey * dx - ex * dy) * inv;
@@ -201,8 +206,8 @@ export class Canvas {
         const o = (y - ya) * bw + x - xa;
         const t = along[o];
         if (distance[o] === Infinity || (shape.square && (t <= 0 || t >= 1))) continue;
-        const k = Math.min(SAMPLES - 1, Math.floor(t * SAMPLES));
-        const own = lerp(half[k], half[k + 1], t * SAMPLES - k);
+        const k = Math.min(samples - 1, Math.floor(t * samples));
+        const own = lerp(half[k], half[k + 1], t * samples - k);
         if (own < 0.15) continue;
         const cover = clamp(own + 0.5 - Math.sqrt(distance[o]));
         if (cover <= 0) continue;
