@@ -71,7 +71,7 @@ function fiveTap(from: Float32Array, width: number, height: number, sigma: numbe
 export function blur(plane: Float32Array, width: number, height: number, sigma: number): Float32Array {
   if (sigma < 0.3) return plane.slice();
   if (sigma < 1.2) return fiveTap(plane, width, height, sigma);
-  const passes = sigma < 2 ? 2 : 3;
+  const passes = 3;
   const radius = Math.max(1, Math.round((Math.sqrt((12 * sigma * sigma) / passes + 1) - 1) / 2));
   const a = new Float32Array(plane.length);
   const b = new Float32Array(plane.length);
