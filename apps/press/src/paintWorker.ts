@@ -1,9 +1,9 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { MessagePort } from 'node:worker_threads';
-import { hashPixels, type Ticket } from '@zinc/core';
+import { hashPixels, PictureError, type Picture, type Ticket } from '@zinc/core';
 import sharp from 'sharp';
-import { paintTicket } from './paintTicket.ts';
+import { CannotDrawError, paintTicket } from './paintTicket.ts';
 
 sharp.concurrency(1);
 
@@ -13,11 +13,19 @@ export interface PaintTask {
   started: MessagePort;
 }
 
-/** Runs in a worker thread: paints, hashes the pixels and encodes a PNG. */
-export default async function run(task: PaintTask): Promise<{ png: Uint8Array; pixels: string }> {
+export type PaintResult = { png: Uint8Array; pixels: string } | { cannot: string };
+
+/** Runs in a worker thread: paints, hashes the pixels and encodes a PNG. What cannot be drawn is an answer, for error classes do not cross threads. */
+export default async function run(task: PaintTask): Promise<PaintResult> {
   task.started.postMessage('started');
   task.started.close();
-  const picture = await paintTicket(task.ticket, sha => readFile(join(task.inputs, `${sha}.png`)));
+  let picture: Picture;
+  try {
+    picture = await paintTicket(task.ticket, sha => readFile(join(task.inputs, `${sha}.png`)));
+  } catch (error) {
+    if (error instanceof CannotDrawError || error instanceof PictureError) return { cannot: error.message };
+    throw error;
+  }
   const { width, height, data } = picture;
   const png = await sharp(data, { raw: { width, height, channels: 4 } })
     .png({ compressionLevel: 6 })

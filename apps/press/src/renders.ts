@@ -7,7 +7,7 @@ import { MessageChannel } from 'node:worker_threads';
 import type { Render } from '@zinc/contract';
 import type { Ticket } from '@zinc/core';
 import { Piscina } from 'piscina';
-import type { PaintTask } from './paintWorker.ts';
+import type { PaintResult, PaintTask } from './paintWorker.ts';
 
 interface Kept {
   render: Render;
@@ -63,7 +63,11 @@ export class Renders {
     });
     const task: PaintTask = { ticket, inputs: this.inputs, started: port2 };
     try {
-      const made = (await this.pool.run(task, { signal, transferList: [port2] })) as { png: Uint8Array; pixels: string };
+      const made = (await this.pool.run(task, { signal, transferList: [port2] })) as PaintResult;
+      if ('cannot' in made) {
+        Object.assign(render, { state: 'failed', problem: { code: 'cannotDraw', detail: made.cannot, mayRetry: false } });
+        return;
+      }
       const part = `${this.imageFile(render.id)}.part`;
       await writeFile(part, made.png);
       await writeFile(`${this.imageFile(render.id)}.pixels`, made.pixels);
@@ -72,9 +76,8 @@ export class Renders {
     } catch (error) {
       if (signal.aborted) render.state = 'cancelled';
       else {
-        const cannot = (error as Error).name === 'CannotDrawError' || (error as Error).name === 'PictureError';
         render.state = 'failed';
-        render.problem = { code: cannot ? 'cannotDraw' : 'paintingFailed', detail: (error as Error).message, mayRetry: !cannot };
+        render.problem = { code: 'paintingFailed', detail: (error as Error).message, mayRetry: true };
       }
     } finally {
       port1.close();

@@ -3,7 +3,11 @@ import { randomFor } from './number/random.ts';
 import type { Picture } from './image/types.ts';
 
 /** A picture whose colour at each place a function gives, for tests. */
-export function pictureOf(width: number, height: number, colour: (x: number, y: number) => readonly [number, number, number]): Picture {
+export function pictureOf(
+  width: number,
+  height: number,
+  colour: (x: number, y: number) => readonly [number, number, number],
+): Picture {
   const data = new Uint8ClampedArray(width * height * 4);
   for (let y = 0, o = 0; y < height; y++)
     for (let x = 0; x < width; x++, o += 4) {
@@ -16,7 +20,12 @@ export function pictureOf(width: number, height: number, colour: (x: number, y: 
 /** Round shapes of four colours on paper: something with areas, edges and shading. */
 export function sampleContent(size: number, seed = 1): Picture {
   const random = randomFor(seed, 'sample content');
-  const discs = Array.from({ length: 6 }, () => ({ x: random(), y: random(), r: 0.08 + random() * 0.15, c: [40 + random() * 180, 40 + random() * 160, 40 + random() * 160] as const }));
+  const discs = Array.from({ length: 6 }, () => ({
+    x: random(),
+    y: random(),
+    r: 0.08 + random() * 0.15,
+    c: [40 + random() * 180, 40 + random() * 160, 40 + random() * 160] as const,
+  }));
   return pictureOf(size, size, (x, y) => {
     const u = x / size;
     const v = y / size;

@@ -5,9 +5,22 @@ import type { Route } from './route.ts';
 
 type Json = Record<string, unknown>;
 
+const TYPES = new Set(['string', 'number', 'integer', 'boolean', 'object', 'array', 'null']);
+
+/** Yup's `mixed` says nothing about a type, so neither does the document. */
+function dropUnknownTypes(node: unknown): unknown {
+  if (Array.isArray(node)) return node.map(dropUnknownTypes);
+  if (typeof node !== 'object' || node === null) return node;
+  const out = Object.fromEntries(Object.entries(node).map(([k, v]) => [k, dropUnknownTypes(v)])) as Json;
+  const { type } = out;
+  const isKeyword = typeof type === 'string' || (Array.isArray(type) && type.every(t => typeof t === 'string'));
+  if (isKeyword && [type].flat().some(t => !TYPES.has(t as string))) delete out.type;
+  return out;
+}
+
 /** JSON Schema of a Yup schema. A nullable field becomes a type list, as OpenAPI 3.1 has it. */
 export function schemaToJson(schema: AnySchema): Json {
-  return convertSchema(schema as never) as unknown as Json;
+  return dropUnknownTypes(convertSchema(schema as never)) as Json;
 }
 
 /** The OpenAPI 3.1 document of all routes, made from their schemas. */

@@ -97,22 +97,20 @@ async function insertVersion(
 ): Promise<void> {
   const { style, target, facets } = await mixSources(context, input);
   const { sources, strength, words, avoid, note } = input;
-  await db
-    .insert(lookVersions)
-    .values({
-      lookId,
-      version,
-      sources,
-      strength,
-      words,
-      avoid,
-      note,
-      style,
-      target,
-      facets,
-      author: personId,
-      madeAt: new Date(),
-    });
+  await db.insert(lookVersions).values({
+    lookId,
+    version,
+    sources,
+    strength,
+    words,
+    avoid,
+    note,
+    style,
+    target,
+    facets,
+    author: personId,
+    madeAt: new Date(),
+  });
 }
 
 /** Saves a new look as version 1. */

@@ -26,16 +26,14 @@ export const reviewRoutes = [
       const at = new Date();
       try {
         await context.db.transaction(async tx => {
-          await tx
-            .insert(decisions)
-            .values({
-              ...body,
-              verdict: body.verdict ?? null,
-              grade: body.grade ?? null,
-              personId: person.id,
-              figures: proof.drift,
-              at,
-            });
+          await tx.insert(decisions).values({
+            ...body,
+            verdict: body.verdict ?? null,
+            grade: body.grade ?? null,
+            personId: person.id,
+            figures: proof.drift,
+            at,
+          });
           await context.events.add(tx, 'decided', proof.runId, person.id, { proofId: body.proofId, verdict: body.verdict });
         });
       } catch (error) {

@@ -267,19 +267,17 @@ export async function takeAgain(context: Context, takeId: string, personId: stri
         .where(eq(takes.cellId, take.cellId));
       const seed = seedFor(row.plan.seedPolicy, row.plan.seed, take.ticket.subject.id, row.cellKey, last + 1);
       const ticket: Ticket = { ...take.ticket, take: last + 1, seed };
-      await tx
-        .insert(takes)
-        .values({
-          id: uuidv7(),
-          cellId: take.cellId,
-          batchId: take.batchId,
-          take: last + 1,
-          seed,
-          ticket,
-          ticketHash: ticketHash(ticket),
-          state: 'waiting',
-          notBefore: new Date(),
-        });
+      await tx.insert(takes).values({
+        id: uuidv7(),
+        cellId: take.cellId,
+        batchId: take.batchId,
+        take: last + 1,
+        seed,
+        ticket,
+        ticketHash: ticketHash(ticket),
+        state: 'waiting',
+        notBefore: new Date(),
+      });
     } else
       await tx
         .update(takes)

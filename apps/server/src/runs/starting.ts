@@ -60,17 +60,15 @@ export async function startRun(context: Context, input: PlanInput, personId: str
     await tx
       .insert(batches)
       .values({ id: batchId, runId, number: 1, state: 'running', plan: input, pressId: input.pressId, frozenAt: now });
-    await tx
-      .insert(runLooks)
-      .values(
-        planned.looks.map(l => ({
-          runId,
-          lookId: l.id,
-          version: l.latest.version,
-          target: l.latest.target,
-          facets: l.latest.facets,
-        })),
-      );
+    await tx.insert(runLooks).values(
+      planned.looks.map(l => ({
+        runId,
+        lookId: l.id,
+        version: l.latest.version,
+        target: l.latest.target,
+        facets: l.latest.facets,
+      })),
+    );
     await tx.insert(cells).values(cellRows);
     for (let i = 0; i < takeRows.length; i += 100) await tx.insert(takes).values(takeRows.slice(i, i + 100));
     await context.events.add(tx, 'runStarted', runId, personId, { name: input.name, images: takeRows.length });

@@ -61,7 +61,7 @@ export default async function run(task: IntakeTask): Promise<IntakeResult> {
   try {
     picture = await decode(task.bytes, task.kind === 'intake' ? WORKING_SIDE : null);
   } catch (error) {
-    const cut = /premature|truncat|corrupt|end of|incomplete|invalid/i.test((error as Error).message);
+    const cut = /premature|truncat|corrupt|end of|incomplete|invalid|read error/i.test((error as Error).message);
     return {
       ok: false,
       reason: cut ? 'It is cut short or damaged. Save or send it again.' : `It cannot be decoded: ${(error as Error).message}`,

@@ -83,17 +83,15 @@ export async function addTemplateVersion(
   try {
     await context.db.transaction(async tx => {
       await tx.update(templates).set({ name }).where(eq(templates.id, id));
-      await tx
-        .insert(templateVersions)
-        .values({
-          templateId: id,
-          version: basedOn + 1,
-          text,
-          avoid,
-          slots: slots as Slot[],
-          author: personId,
-          madeAt: new Date(),
-        });
+      await tx.insert(templateVersions).values({
+        templateId: id,
+        version: basedOn + 1,
+        text,
+        avoid,
+        slots: slots as Slot[],
+        author: personId,
+        madeAt: new Date(),
+      });
       await context.events.add(tx, 'templateSaved', id, personId, { name, version: basedOn + 1 });
     });
   } catch (error) {

@@ -27,7 +27,8 @@ describe('OKLab', () => {
     expect(L[0]).toBeCloseTo(1, 4);
   });
   it('writes and reads hexadecimal, and names what it got', () => {
-    for (const hex of ['#23262b', '#f3eee2', '#8e2a4b', '#000000', '#ffffff']) expect(hexOfLab(labOfHex(hex))).toBe(formatHex(hex)!);
+    for (const hex of ['#23262b', '#f3eee2', '#8e2a4b', '#000000', '#ffffff'])
+      expect(hexOfLab(labOfHex(hex))).toBe(formatHex(hex)!);
     expect(() => labOfHex('beet')).toThrowError(/"beet".*#8e2a4b/);
   });
 });

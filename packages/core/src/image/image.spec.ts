@@ -37,7 +37,9 @@ describe('filters', () => {
           second += out[y * 101 + x] * (x - 50) ** 2;
           total += out[y * 101 + x];
         }
-      expect(Math.abs(Math.sqrt(second / total) - sigma) / sigma).withContext(`sigma ${sigma}`).toBeLessThan(0.2);
+      expect(Math.abs(Math.sqrt(second / total) - sigma) / sigma)
+        .withContext(`sigma ${sigma}`)
+        .toBeLessThan(0.2);
     }
   });
   it('halve by averaging', () => {

@@ -39,7 +39,8 @@ describe('measuring', () => {
     expect(measure(dots).texture.period.dots).toBeGreaterThan(0.8);
   });
   it('tells thin dark lines from thin light ones, and thick from thin', () => {
-    const lines = (width: number, dark: boolean) => measure(pictureOf(256, 256, x => (x % 32 < width === dark ? [20, 20, 20] : [235, 235, 235]))).line;
+    const lines = (width: number, dark: boolean) =>
+      measure(pictureOf(256, 256, x => (x % 32 < width === dark ? [20, 20, 20] : [235, 235, 235]))).line;
     const thin = lines(2, true);
     expect(thin.dark).toBeGreaterThan(5 * thin.light);
     const light = lines(2, false);

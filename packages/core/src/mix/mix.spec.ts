@@ -25,7 +25,10 @@ describe('mixing', () => {
           { parts: p, facets: all, fingerprint: a },
           { parts: q, facets: all, fingerprint: a },
         ]);
-        return drift(one.target!, two.target!).total < 0.02 && (Object.keys(STYLE_FIELDS) as StyleField[]).every(k => Math.abs(one.style.amounts[k] - two.style.amounts[k]) < 1e-9);
+        return (
+          drift(one.target!, two.target!).total < 0.02 &&
+          (Object.keys(STYLE_FIELDS) as StyleField[]).every(k => Math.abs(one.style.amounts[k] - two.style.amounts[k]) < 1e-9)
+        );
       }),
       { numRuns: 25 },
     );
@@ -70,7 +73,8 @@ describe('mixing', () => {
   it('leaves a facet that nobody gives at neutral', () => {
     const { style, facets } = mix([{ parts: 1, facets: ['colour'], fingerprint: b }]);
     expect(facets).toEqual(['colour']);
-    for (const key of Object.keys(STYLE_FIELDS) as StyleField[]) if (STYLE_FIELDS[key].facet !== 'colour') expect(style.amounts[key]).toBe(STYLE_FIELDS[key].neutral);
+    for (const key of Object.keys(STYLE_FIELDS) as StyleField[])
+      if (STYLE_FIELDS[key].facet !== 'colour') expect(style.amounts[key]).toBe(STYLE_FIELDS[key].neutral);
     expect(style.tone).toEqual([]);
   });
   it('holds every amount in its range', () => {

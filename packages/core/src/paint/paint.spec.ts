@@ -9,7 +9,11 @@ import { BRAND, pictureOf, sampleContent, stripes } from '../testPictures.ts';
 import { paint } from './paint.ts';
 
 const hatched = mix([{ parts: 1, facets: [...FACETS], fingerprint: measure(stripes(512, 8, 0.6)) }]);
-const branded: Style = { ...neutralStyle(), palette: paletteFromColours(BRAND), amounts: { ...neutralStyle().amounts, flat: 1, smooth: 2 } };
+const branded: Style = {
+  ...neutralStyle(),
+  palette: paletteFromColours(BRAND),
+  amounts: { ...neutralStyle().amounts, flat: 1, smooth: 2 },
+};
 
 describe('painting', () => {
   it('gives the content back byte for byte at strength 0', () => {

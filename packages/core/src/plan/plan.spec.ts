@@ -51,7 +51,9 @@ describe('expanding a plan', () => {
   });
   it('gives a subject with a picture its content', () => {
     const { cells } = withPlan({});
-    expect(cells.find(c => c.subjectId === 's2')!.tickets[0].contents).toEqual([{ sha256: 'f'.repeat(64), strength: 100, read: 'areas' }]);
+    expect(cells.find(c => c.subjectId === 's2')!.tickets[0].contents).toEqual([
+      { sha256: 'f'.repeat(64), strength: 100, read: 'areas' },
+    ]);
     expect(cells.find(c => c.subjectId === 's1')!.tickets[0].contents).toEqual([]);
   });
   it('leaves struck cells out of the count', () => {
@@ -101,7 +103,11 @@ describe('seeds', () => {
     }
   });
   it('never change: tickets of old runs are read by these numbers', () => {
-    expect([seedFor('one', 1907, 'a', 'b', 1), seedFor('subject', 1907, 'a', 'b', 2), seedFor('fresh', 1907, 'a', 'b', 3)]).toEqual([111373273, 881219581, 706141140]);
+    expect([
+      seedFor('one', 1907, 'a', 'b', 1),
+      seedFor('subject', 1907, 'a', 'b', 2),
+      seedFor('fresh', 1907, 'a', 'b', 3),
+    ]).toEqual([111373273, 881219581, 706141140]);
   });
 });
 describe('tickets', () => {
@@ -117,7 +123,12 @@ describe('tickets', () => {
 describe('preflight', () => {
   const facts: PreflightFacts = {
     today: '2026-11-23',
-    checks: Object.fromEntries(withPlan({}).cells.map(c => [c.key, { verdict: c.subjectId === 's3' ? ('notDrawn' as const) : ('drawable' as const), ignored: [] }])),
+    checks: Object.fromEntries(
+      withPlan({}).cells.map(c => [
+        c.key,
+        { verdict: c.subjectId === 's3' ? ('notDrawn' as const) : ('drawable' as const), ignored: [] },
+      ]),
+    ),
     subjects: [
       { id: 's1', label: 'Radish', picture: null },
       { id: 's2', label: 'Crate', picture: { width: 800, height: 800 } },
@@ -127,7 +138,8 @@ describe('preflight', () => {
     sources: [{ referenceId: 'r', name: 'Furrow', lookId: 'l1', width: 900, height: 900, licenceEnds: null }],
     templateFaults: [],
   };
-  const find = (part: Partial<Plan>, change: Partial<PreflightFacts> = {}) => preflight({ ...plan, ...part }, withPlan(part), { ...facts, ...change });
+  const find = (part: Partial<Plan>, change: Partial<PreflightFacts> = {}) =>
+    preflight({ ...plan, ...part }, withPlan(part), { ...facts, ...change });
   const codes = (part: Partial<Plan>, change: Partial<PreflightFacts> = {}): string[] => find(part, change).map(f => f.code);
 
   it('stops what the press cannot draw, and counts what would fail', () => {
@@ -145,7 +157,9 @@ describe('preflight', () => {
     expect(find({ struckOut })[0].message).toContain('2 of 3 subjects');
   });
   it('sees pictures and sources that are too small', () => {
-    expect(codes({}, { subjects: [{ id: 's2', label: 'Crate', picture: { width: 300, height: 900 } }] })).toContain('pictureTooSmall');
+    expect(codes({}, { subjects: [{ id: 's2', label: 'Crate', picture: { width: 300, height: 900 } }] })).toContain(
+      'pictureTooSmall',
+    );
     expect(codes({}, { sources: [{ ...facts.sources[0], width: 200 }] })).toContain('sourceTooSmall');
   });
   it('sees licences that ended or soon will, on the very day', () => {
@@ -161,7 +175,9 @@ describe('preflight', () => {
     expect(codes({}, { checks: null })).not.toContain('notDrawn');
   });
   it('puts what must be settled first', () => {
-    const severities = find({}, { templateFaults: ['No subject.'], sources: [{ ...facts.sources[0], width: 100 }] }).map(f => f.severity);
+    const severities = find({}, { templateFaults: ['No subject.'], sources: [{ ...facts.sources[0], width: 100 }] }).map(
+      f => f.severity,
+    );
     expect(severities).toEqual([...severities].sort((p, q) => (p === q ? 0 : p === 'must' ? -1 : 1)));
   });
 });

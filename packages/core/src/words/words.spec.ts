@@ -12,8 +12,12 @@ describe('templates', () => {
     expect(joinParts(parts)).toBe('A ripe pumpkin in low light');
   });
   it('take defaults, and leave no stray commas or spaces', () => {
-    expect(joinParts(fillTemplate('A {{subject}}, {{light}}, on chalk', [light], { subject: 'leek' }))).toBe('A leek, soft, on chalk');
-    expect(joinParts(fillTemplate('A {{subject}}, {{note}}, on  chalk', [{ name: 'note', kind: 'text' }], { subject: 'leek' }))).toBe('A leek, on chalk');
+    expect(joinParts(fillTemplate('A {{subject}}, {{light}}, on chalk', [light], { subject: 'leek' }))).toBe(
+      'A leek, soft, on chalk',
+    );
+    expect(
+      joinParts(fillTemplate('A {{subject}}, {{note}}, on  chalk', [{ name: 'note', kind: 'text' }], { subject: 'leek' })),
+    ).toBe('A leek, on chalk');
   });
   it('never change words: no escaping, no tags inside fills', () => {
     fc.assert(
@@ -58,18 +62,34 @@ describe('pasted subjects', () => {
 });
 
 describe('file names', () => {
-  const facts = { run: 'First Frost', subject: 'Globe artichoke', look: 'Block & Brine', take: 2, seed: 7, format: 'Square 768', grade: null };
+  const facts = {
+    run: 'First Frost',
+    subject: 'Globe artichoke',
+    look: 'Block & Brine',
+    take: 2,
+    seed: 7,
+    format: 'Square 768',
+    grade: null,
+  };
   it('fill the rule with plain letters', () => {
     expect(fillName('{{subject}}_{{ look }} {{take}}', facts)).toEqual({ name: 'globe-artichoke-block-brine-2' });
     expect(fillName('{{grade}}', facts)).toEqual({ name: 'untitled' });
   });
-  it('name an unknown tag', () => expect(fillName('{{colour}}', facts)).toEqual({ fault: jasmine.stringContaining('{{colour}}') as unknown as string }));
+  it('name an unknown tag', () =>
+    expect(fillName('{{colour}}', facts)).toEqual({ fault: jasmine.stringContaining('{{colour}}') as unknown as string }));
   it('are safe whatever was typed', () => {
-    fc.assert(fc.property(fc.string({ unit: 'grapheme' }), text => /^[a-z0-9]+(-[a-z0-9]+)*$/.test(plainName(text).replace(/-+$/, '')) && plainName(text).length <= 100));
+    fc.assert(
+      fc.property(
+        fc.string({ unit: 'grapheme' }),
+        text => /^[a-z0-9]+(-[a-z0-9]+)*$/.test(plainName(text).replace(/-+$/, '')) && plainName(text).length <= 100,
+      ),
+    );
     expect(plainName('../../etc/Crème brûlée')).toBe('etc-creme-brulee');
   });
   it('are never used twice', () => {
-    fc.assert(fc.property(fc.array(fc.constantFrom('a', 'a-2', 'b', 'a-3')), names => new Set(uniqueNames(names)).size === names.length));
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom('a', 'a-2', 'b', 'a-3')), names => new Set(uniqueNames(names)).size === names.length),
+    );
     expect(uniqueNames(['a', 'a', 'b', 'a'])).toEqual(['a', 'a-2', 'b', 'a-3']);
   });
 });
