@@ -28,7 +28,7 @@ export function ensureProgram(name: string, debianPackage: string): string {
   const wait = ['-o', 'DPkg::Lock::Timeout=300'];
   const install = ['install', '-y', '-qq', '--no-install-recommends', ...wait, debianPackage];
   // Package lists may be missing or old on a fresh machine.
-  if (findProgram('apt-get')) apt([...wait, '-qq', 'update']) && apt(install);
+  if (findProgram('apt-get') && apt([...wait, '-qq', 'update'])) apt(install);
   const now = findProgram(name);
   if (now) return now;
   throw new Error(

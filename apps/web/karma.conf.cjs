@@ -21,7 +21,7 @@ module.exports = config =>
         ],
       },
     },
-    reporters: ['progress'],
+    reporters: ['dots'],
     restartOnFileChange: false,
     browserNoActivityTimeout: 120000,
   });

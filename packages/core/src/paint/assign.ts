@@ -2,6 +2,7 @@ import { binColours, clusterColours, nearestColour } from '../measure/palette.ts
 import type { LabPlanes } from '../image/types.ts';
 import type { PaletteColour } from '../measure/types.ts';
 import { clamp } from '../number/scalar.ts';
+import { length2 } from '../number/trig.ts';
 
 /** The content's own colour areas and the palette colour each is given. */
 export interface Assignment {
@@ -45,8 +46,8 @@ export function assignPalette(
   const darkest = palette.reduce((m, c) => Math.min(m, c.L), 1);
   const lightest = palette.reduce((m, c) => Math.max(m, c.L), 0);
   const scale = (lightest - darkest) / Math.max(0.1, highs - lows);
-  const contentChroma = clusters.reduce((m, c) => Math.max(m, Math.hypot(c.a, c.b)), 0.02);
-  const paletteChroma = palette.reduce((m, c) => Math.max(m, Math.hypot(c.a, c.b)), 0.02);
+  const contentChroma = clusters.reduce((m, c) => Math.max(m, length2(c.a, c.b)), 0.02);
+  const paletteChroma = palette.reduce((m, c) => Math.max(m, length2(c.a, c.b)), 0.02);
   const chromaGain = clamp(paletteChroma / contentChroma, 0.4, 2.2);
   const moved = clusters.map(c => ({ L: darkest + (c.L - lows) * scale, a: c.a * chromaGain, b: c.b * chromaGain }));
   const weight = clusters.map(c => Math.sqrt(c.share));

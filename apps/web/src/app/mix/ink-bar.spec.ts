@@ -3,9 +3,9 @@ import { provideZonelessChangeDetection } from '@angular/core';
 import { InkBar, type InkPart } from './ink-bar';
 
 const INKS: InkPart[] = [
-  { name: 'Furrow', parts: 6, colour: '#17324a', onDark: true },
-  { name: 'Cloth', parts: 4, colour: '#5f7f6b', onDark: true },
-  { name: 'Brand', parts: 2, colour: '#8e2a4b', onDark: true },
+  { name: 'Furrow', parts: 6, colour: '#17324a' },
+  { name: 'Cloth', parts: 4, colour: '#5f7f6b' },
+  { name: 'Brand', parts: 2, colour: '#8e2a4b' },
 ];
 
 describe('ink bar', () => {

@@ -4,7 +4,6 @@ export interface InkPart {
   name: string;
   parts: number;
   colour: string;
-  onDark: boolean;
 }
 
 /** The tall bar of inks: one field a source, as tall as its parts; the dividers between them are dragged or moved by arrow keys. */
@@ -13,7 +12,7 @@ export interface InkPart {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @for (f of fields(); track $index; let i = $index; let last = $last) {
-      <div class="field" [style.flex-grow]="f.parts" [style.background]="f.colour" [class.onDark]="f.onDark">
+      <div class="field" [style.flex-grow]="f.parts" [style.background]="f.colour">
         @if (f.percent >= 5) {
           <span>{{ f.percent }}</span>
         }
@@ -52,12 +51,13 @@ export interface InkPart {
       text-align: center;
       font-weight: 720;
     }
-    .field.onDark {
-      color: var(--white);
-    }
+    /* The figure stands on its own chip: no ink is too middling to read it on. */
     .field span {
-      display: block;
-      padding-top: 8px;
+      display: inline-block;
+      min-width: 24px;
+      margin-top: 8px;
+      color: var(--white);
+      background: var(--ink);
     }
     .divider {
       position: relative;

@@ -120,7 +120,6 @@ export class MixPage {
         name: s.name,
         parts: s.parts,
         colour: main ? `oklab(${main.L} ${main.a} ${main.b})` : '#8f9193',
-        onDark: (main?.L ?? 0.5) < 0.62,
       };
     }),
   );

@@ -12,7 +12,7 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { planSchema, ValidationError, type PlanInput, type PlannedCell, type PlanPreview, type Run } from '@zinc/contract';
-import { cellKey, slotsOf, type Finding } from '@zinc/core';
+import { cellKey, seedFor, slotsOf, type Finding } from '@zinc/core';
 import { looks } from '../mix/looks.store';
 import { Api, ApiError, problemOf } from '../shared/api';
 import { writtenSpan } from '../shared/dates';
@@ -107,6 +107,19 @@ export class PlanPage {
     return seconds === null || seconds === undefined ? 'not known yet' : writtenSpan(seconds);
   });
   readonly takeMarks = computed(() => Array.from({ length: Math.min(12, Math.max(1, Number(this.takes()) || 1)) }, (_, i) => i));
+  /** The final text of every image that will be made, in the order of the grid. */
+  readonly texts = computed(() => {
+    const takes = Number(this.takes()) || 0;
+    const live = (this.preview()?.cells ?? []).filter(c => !c.struckOut);
+    return live.flatMap((cell, c) =>
+      Array.from({ length: takes }, (_, i) => ({
+        cell,
+        number: c * takes + i + 1,
+        take: i + 1,
+        seed: seedFor(this.seedPolicy(), Number(this.seed()), cell.subjectId, cell.key, i + 1),
+      })),
+    );
+  });
   readonly findingsLine = computed(() => {
     const n = this.preview()?.findings.length ?? 0;
     if (n === 0) return '';

@@ -32,7 +32,7 @@ import { hexOfLab, type PaletteColour } from '@zinc/core';
       left: 4px;
       bottom: 2px;
       font: 600 11px/1.2 'Archivo Variable';
-      color: #161718;
+      color: #000;
     }
     i.onDark {
       color: #fff;
@@ -43,7 +43,7 @@ export class PaletteBar {
   readonly palette = input.required<readonly PaletteColour[]>();
   readonly figures = input(false);
   readonly colours = computed(() =>
-    this.palette().map(c => ({ share: c.share, percent: Math.round(c.share * 100), hex: hexOfLab(c), dark: c.L < 0.6 })),
+    this.palette().map(c => ({ share: c.share, percent: Math.round(c.share * 100), hex: hexOfLab(c), dark: c.L < 0.575 })),
   );
   readonly spoken = computed(
     () =>

@@ -82,6 +82,7 @@ export class ShelfPage {
       const near = found
         .map(r => ({ reference: r, distance: driftOver(drift(r.fingerprint, like.fingerprint), this.facets()) }))
         .sort((p, q) => p.distance - q.distance);
+      if (near.length === 0) return [];
       return [{ name: `Like ${like.name}`, note: 'nearest first', items: near }];
     }
     const names = [...new Set(found.map(r => r.shelf))].sort((p, q) =>
