@@ -201,7 +201,7 @@ test.describe.serial('from pictures to delivery', () => {
   });
 
   test('6: the set is reviewed by keyboard', async () => {
-    await page.getByRole('link', { name: 'Review' }).last().click();
+    await page.locator('main').getByRole('link', { name: 'Review' }).click();
     const hand = page.getByRole('region', { name: 'In hand' });
     await expect(hand.getByRole('heading', { level: 2 })).toHaveText(/Breakfast radish, Three leaves, take 1/);
     await expect(page.getByText('Nothing kept yet for 10 subjects.')).toBeVisible();
@@ -271,7 +271,7 @@ test.describe.serial('from pictures to delivery', () => {
 
   test('8: the kept ones are exported as a ZIP with everything inside', async () => {
     await page.getByRole('link', { name: 'Packets, first try' }).click();
-    await page.getByRole('link', { name: 'Deliver' }).last().click();
+    await page.getByRole('region', { name: 'The set' }).getByRole('link', { name: 'Deliver' }).click();
     await expect(page.getByText('Nothing is kept for Violet artichoke.')).toBeVisible();
     await page.getByLabel('Naming rule', { exact: true }).fill('{{subject}}-{{colour}}');
     await expect(page.getByRole('alert')).toContainText('{{colour}}');
