@@ -144,7 +144,11 @@ export const lookVersionInputSchema = object({
   sources: array(lookSourceSchema)
     .min(1, 'A look needs at least one source')
     .max(12, 'A look can have at most 12 sources')
-    .test('some-parts', 'Give at least one source a part', list => !list || list.some(s => s.parts > 0 || !(s.parts >= 0)))
+    .test(
+      'some-parts',
+      'Give at least one source a part',
+      list => !list || list.some(s => typeof s.parts !== 'number' || s.parts > 0 || !(s.parts >= 0)),
+    )
     .required(),
   strength: percent('The strength').required('Say how strong'),
   words: wordsList(),

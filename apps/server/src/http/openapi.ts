@@ -14,7 +14,8 @@ function dropUnknownTypes(node: unknown): unknown {
   const out = Object.fromEntries(Object.entries(node).map(([k, v]) => [k, dropUnknownTypes(v)])) as Json;
   const { type } = out;
   const isKeyword = typeof type === 'string' || (Array.isArray(type) && type.every(t => typeof t === 'string'));
-  if (isKeyword && [type].flat().some(t => !TYPES.has(t as string))) delete out.type;
+  const named = [type].flat();
+  if (isKeyword && (named.length === 0 || named.some(t => !TYPES.has(t as string)))) delete out.type;
   return out;
 }
 

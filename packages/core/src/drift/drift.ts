@@ -35,6 +35,15 @@ export function paletteDistance(p: PaletteColour[], q: PaletteColour[]): number 
   return sum / DIRECTIONS.length;
 }
 
+/**
+ * Shares by their square root. How much ground a picture shows follows from its subject more than from its look, so areas count, but a
+ * large ground does not outweigh every other ink.
+ */
+function temper(palette: PaletteColour[]): PaletteColour[] {
+  const total = palette.reduce((sum, c) => sum + Math.sqrt(c.share), 0);
+  return palette.map(c => ({ ...c, share: Math.sqrt(c.share) / total }));
+}
+
 function meanDifference(x: number[], y: number[]): number {
   return x.reduce((sum, v, i) => sum + Math.abs(v - (y[i] ?? 0)), 0) / Math.max(1, x.length);
 }
@@ -49,7 +58,9 @@ export function drift(p: Fingerprint, q: Fingerprint): Drift {
     throw new RangeError(
       `Got fingerprints measured by versions ${p.measure} and ${q.measure}; both must be of version ${MEASURE_VERSION}. Measure again.`,
     );
-  const colour = 5 * paletteDistance(p.colour.palette, q.colour.palette) + 3.6 * meanDifference(p.colour.chroma, q.colour.chroma);
+  const colour =
+    6 * paletteDistance(temper(p.colour.palette), temper(q.colour.palette)) +
+    1.2 * meanDifference(p.colour.chroma, q.colour.chroma);
   const light = 4 * meanDifference(p.light.tone, q.light.tone) + 0.2 * Math.abs(p.light.bimodality - q.light.bimodality);
   const line =
     0.16 * logRatio(p.line.edge, q.line.edge, 0.02) +

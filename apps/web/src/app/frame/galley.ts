@@ -67,6 +67,9 @@ import { Thumb } from '../shared/thumb';
       border: 1px solid var(--ink);
       background: var(--white);
     }
+    li zs-thumb {
+      height: 100%;
+    }
     .name {
       display: block;
       padding: 5px;
