@@ -15,6 +15,11 @@ export async function signIn(page: Page, email = LEAD): Promise<void> {
   await expect(page.getByRole('heading', { name: 'Shelf', level: 1 })).toBeVisible();
 }
 
+/** What a page itself tells as wrong; messages at the foot of the window are not meant. */
+export function alerts(page: Page): Locator {
+  return page.locator('main, .sheet').getByRole('alert');
+}
+
 /** Tells the stand-in press to do something wrong so many times. */
 export async function misbehave(how: string, times: number): Promise<void> {
   const { url, token } = JSON.parse(readFileSync(process.env.ZINC_E2E_PRESS!, 'utf8')) as { url: string; token: string };

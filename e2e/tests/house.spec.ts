@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { expectAccessible, REVIEWER, signIn, watchForErrors } from './helpers.ts';
+import { alerts, expectAccessible, REVIEWER, signIn, watchForErrors } from './helpers.ts';
 
 test('a wrong password is told at the field, and the way asked for is kept', async ({ page }) => {
   await page.goto('/mix');
@@ -7,7 +7,7 @@ test('a wrong password is told at the field, and the way asked for is kept', asy
   await page.getByLabel('Address').fill('ines@marrow-vane.example');
   await page.getByLabel('Password').fill('wrong');
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await expect(page.getByRole('alert')).toContainText('The address or the password is not right');
+  await expect(alerts(page)).toContainText('The address or the password is not right');
   await expect(page.getByLabel('Address')).toHaveValue('ines@marrow-vane.example');
   await expectAccessible(page, 'sign in');
   await page.getByLabel('Password').fill('furrow-and-frost');
@@ -63,7 +63,7 @@ test('a page whose data cannot be fetched says so and tries again', async ({ pag
   );
   await page.reload();
   await page.getByRole('link', { name: 'Runs' }).click();
-  await expect(page.getByRole('alert')).toContainText('The runs could not be fetched');
+  await expect(alerts(page)).toContainText('The runs could not be fetched');
   await page.unroute('**/api/runs');
   await page.getByRole('button', { name: 'Try again' }).click();
   await expect(page.getByText('First Frost, pilot')).toBeVisible();
@@ -86,12 +86,12 @@ test('a mix that someone else saved meanwhile is told, and nothing in hand is lo
   await page.getByLabel('Style words').fill('my own words');
   await page.getByLabel('What is new in this version').fill('mine');
   await page.getByRole('button', { name: 'Save version 2' }).click();
-  await expect(page.getByRole('alert')).toContainText('newer version');
+  await expect(alerts(page)).toContainText('newer version');
   await expect(page.getByLabel('Style words')).toHaveValue('my own words');
   await expect(page.locator('.versions').getByText('theirs')).toBeVisible();
   await page.getByRole('button', { name: 'Save version 3' }).click();
   await expect(page.locator('.versions').getByText('mine')).toBeVisible();
-  await expect(page.getByRole('alert')).toHaveCount(0);
+  await expect(alerts(page)).toHaveCount(0);
 });
 
 test('pages hold at 1024 wide, and no page is empty or broken', async ({ page }) => {
@@ -117,7 +117,7 @@ test('an empty house asks for its first lead and opens', async ({ page }) => {
   await page.getByLabel('Address').fill('mara@quoin.example');
   await page.getByLabel('Password').fill('short');
   await page.getByRole('button', { name: 'Open the house' }).click();
-  await expect(page.getByRole('alert')).toContainText('at least 10 characters');
+  await expect(alerts(page)).toContainText('at least 10 characters');
   await expect(page.getByLabel('Your name')).toHaveValue('Mara Thrift');
   await page.getByLabel('Password').fill('long enough to sign in');
   await page.getByRole('button', { name: 'Open the house' }).click();

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { fromBuffer, type Entry } from 'yauzl';
-import { canvasHash, dropFiles, expectAccessible, misbehave, picture, signIn, watchForErrors } from './helpers.ts';
+import { alerts, canvasHash, dropFiles, expectAccessible, misbehave, picture, signIn, watchForErrors } from './helpers.ts';
 
 /** The whole work in one sitting, as the lead: from three pictures on the shelf to a ZIP. */
 test.describe.serial('from pictures to delivery', () => {
@@ -64,10 +64,10 @@ test.describe.serial('from pictures to delivery', () => {
 
     await page.getByLabel('Parts of Winter leaves', { exact: true }).fill('lots');
     await page.getByLabel('Parts of Winter leaves', { exact: true }).press('Tab');
-    await expect(page.getByRole('alert')).toContainText('whole numbers from 0 to 99');
+    await expect(alerts(page)).toContainText('whole numbers from 0 to 99');
     await page.getByLabel('Parts of Winter leaves', { exact: true }).fill('2');
     await page.getByLabel('Parts of Winter leaves', { exact: true }).press('Tab');
-    await expect(page.getByRole('alert')).toHaveCount(0);
+    await expect(alerts(page)).toHaveCount(0);
 
     const strength = page.getByRole('slider', { name: 'Strength' });
     await strength.focus();
@@ -99,7 +99,7 @@ test.describe.serial('from pictures to delivery', () => {
     await page.getByRole('button', { name: 'Paste subjects' }).click();
     const box = page.getByLabel('One subject a line: label; wording');
     await box.fill('Breakfast radish; breakfast radish\nBreakfast radish; again');
-    await expect(page.getByRole('alert').filter({ hasText: 'Line 2 repeats' })).toBeVisible();
+    await expect(alerts(page).filter({ hasText: 'Line 2 repeats' })).toBeVisible();
     await box.fill(
       [
         'Breakfast radish; breakfast radish',
@@ -158,9 +158,9 @@ test.describe.serial('from pictures to delivery', () => {
     await expect(page.getByText(/Trowel photo: its picture is 300 × 300/)).toBeVisible();
 
     await page.getByLabel('Takes', { exact: true }).fill('0');
-    await expect(page.getByRole('alert')).toContainText('at least 1 take');
+    await expect(alerts(page)).toContainText('at least 1 take');
     await page.getByLabel('Takes', { exact: true }).fill('100000');
-    await expect(page.getByRole('alert')).toContainText('At most 12');
+    await expect(alerts(page)).toContainText('At most 12');
     await expect(page.getByRole('button', { name: 'Start run' })).toBeDisabled();
     await page.getByLabel('Takes', { exact: true }).fill('3');
     await expect(page.locator('.sums')).toContainText('30 images');
@@ -275,7 +275,7 @@ test.describe.serial('from pictures to delivery', () => {
     await page.getByRole('region', { name: 'The set' }).getByRole('link', { name: 'Deliver' }).click();
     await expect(page.getByText('Nothing is kept for Violet artichoke.')).toBeVisible();
     await page.getByLabel('Naming rule', { exact: true }).fill('{{subject}}-{{colour}}');
-    await expect(page.getByRole('alert')).toContainText('{{colour}}');
+    await expect(alerts(page)).toContainText('{{colour}}');
     await page.getByLabel('Naming rule', { exact: true }).fill('{{subject}}-{{take}}');
     await expectAccessible(page, 'deliver');
     const [download] = await Promise.all([
