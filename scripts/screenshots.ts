@@ -79,7 +79,7 @@ async function capture(url: string): Promise<void> {
 
 mkdirSync(out, { recursive: true });
 let stack: Stack | null = null;
-const data = mkdtempSync(join(tmpdir(), 'zinc-shots-'));
+const data = mkdtempSync(join(tmpdir(), '.zinc-shots-'));
 try {
   if (!process.env.ZINC_URL) {
     await buildAll();

@@ -5,7 +5,7 @@ import { startStack } from './stack.ts';
 
 // A whole house for the end-to-end tests: `testStack.ts PORT demo|empty FILE`. FILE is told how to reach the press.
 const [port, kind, file] = process.argv.slice(2);
-const data = mkdtempSync(join(tmpdir(), 'zinc-e2e-'));
+const data = mkdtempSync(join(tmpdir(), '.zinc-e2e-'));
 const stack = await startStack({
   data,
   port: Number(port),

@@ -97,7 +97,8 @@ export const PASSWORD = 'furrow-and-frost';
 export async function startTestHouse(): Promise<TestHouse> {
   const database = await freshDatabase();
   const press = await startTestPress();
-  const data = mkdtempSync(join(tmpdir(), 'zinc-house-'));
+  // The folder of a real house starts with a dot, which file servers treat differently.
+  const data = mkdtempSync(join(tmpdir(), '.zinc-house-'));
   const settings = {
     port: 0,
     data,

@@ -162,9 +162,9 @@ export function createApp(context: Context, webFolder: string | null): Express {
   });
   app.use('/api', api);
   if (webFolder && existsSync(join(webFolder, 'index.html'))) {
-    app.use(express.static(webFolder, { index: false, maxAge: '1y', immutable: true }));
+    app.use(express.static(webFolder, { index: false, dotfiles: 'allow', maxAge: '1y', immutable: true }));
     app.get('/{*path}', (_req, res) => {
-      res.setHeader('Cache-Control', 'no-cache').sendFile(join(webFolder, 'index.html'));
+      res.setHeader('Cache-Control', 'no-cache').sendFile(join(webFolder, 'index.html'), { dotfiles: 'allow' });
     });
   }
   return app;

@@ -173,7 +173,10 @@ export const shelfRoutes = [
           .webp({ quality: 88 })
           .toBuffer(),
       );
-      res.setHeader('Cache-Control', 'private, max-age=31536000, immutable').type('image/webp').sendFile(path);
+      res
+        .setHeader('Cache-Control', 'private, max-age=31536000, immutable')
+        .type('image/webp')
+        .sendFile(path, { dotfiles: 'allow' });
     },
   }),
   route({

@@ -45,6 +45,7 @@ export interface InkPart {
       touch-action: none;
     }
     .field {
+      display: block;
       flex-basis: 4px;
       min-height: 2px;
       overflow: hidden;
