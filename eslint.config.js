@@ -76,7 +76,7 @@ export default tseslint.config(
     rules: { ...arrows('@zinc/*', 'node:*', '@angular/*', '**/apps'), ...noChance },
   },
   {
-    files: ['packages/core/src/{paint,image,number,colour}/**', 'packages/scenes/src/**'],
+    files: ['packages/core/src/{paint,image,number,colour,measure,drift,mix}/**', 'packages/scenes/src/**'],
     ignores: ['**/*.spec.ts', '**/deltaE.ts'],
     rules: ownMathOnly,
   },

@@ -16,11 +16,12 @@ export async function paintTicket(ticket: Ticket, readInput: (sha256: string) =>
     const picture = fitPicture(decodeWorkingCopy(await readInput(content.sha256)), width, height);
     return paint(picture, ticket.look.style, strength, ticket.seed, { never });
   }
-  const { subject } = findSubject(ticket.subject.wording);
+  const { subject, wishes } = findSubject(ticket.subject.wording);
   if (!subject)
     throw new CannotDrawError(
       `This press cannot draw “${ticket.subject.wording}”. Give the subject a picture, or another wording.`,
     );
-  const scene = drawSubject(subject.name, ticket.seed, width, height);
+  // The subject is the same in every take; how it stands follows the take's own seed.
+  const scene = drawSubject(subject.name, ticket.subject.identity, width, height, { ...wishes, pose: ticket.seed });
   return paint(scene.picture, ticket.look.style, strength, ticket.seed, { mask: scene.mask, parts: scene.parts, never });
 }

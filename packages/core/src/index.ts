@@ -1,6 +1,6 @@
 export * from './image/types.ts';
 export * from './image/workingCopy.ts';
-export { resizePicture } from './image/filter.ts';
+export { resizePicture } from './image/resize.ts';
 export { fitPicture } from './image/fit.ts';
 export { toLabPlanes, fromLabPlanes, labOfHex, hexOfLab } from './colour/oklab.ts';
 export { deltaE2000 } from './colour/deltaE.ts';

@@ -1,12 +1,76 @@
+import type { Lab } from '@zinc/core';
 import { randomFor } from '@zinc/core/number/random';
-import { Canvas, type Scene } from './canvas/canvas.ts';
+import { Canvas, type Scene, type Stance } from './canvas/canvas.ts';
+import { drawSetting, lampFor, type Light, type Season, type Setting } from './setting.ts';
 import { SUBJECTS } from './subjects/index.ts';
+import type { DrawnSubject } from './subjects/types.ts';
 
-/** Draws a subject by its plain name into a frame. The same name, seed and size give the same pixels. Throws RangeError for other names. */
-export function drawSubject(name: string, seed: number, width: number, height: number): Scene {
+/** What may be asked of a drawing beside its subject; whatever is left out the subject decides for itself. */
+export interface Wishes {
+  /** Seed of the pose (which way it stands, how large, how it leans); the identity's own seed when left out. */
+  pose?: number;
+  count?: number;
+  colour?: Lab;
+  setting?: Setting;
+  light?: Light;
+  season?: Season;
+}
+
+export const MOST_COUNT = 9;
+
+/**
+ * Draws a subject by its plain name into a frame. `seed` is its identity: the same seed is the same plant, bird or can, and another pose
+ * shows it again. The same name, seed, wishes and size give the same pixels. Throws RangeError for other names and counts.
+ */
+export function drawSubject(name: string, seed: number, width: number, height: number, wishes: Wishes = {}): Scene {
   const subject = SUBJECTS.find(s => s.name === name);
   if (!subject) throw new RangeError(`Got the subject "${name}"; wanted one of ${SUBJECTS.map(s => s.name).join(', ')}.`);
+  const { count, colour, setting, light, season } = wishes;
+  if (count !== undefined && !(Number.isInteger(count) && count >= 1 && count <= MOST_COUNT))
+    throw new RangeError(`Got a count of ${count}; wanted a whole number from 1 to ${MOST_COUNT}.`);
   const canvas = new Canvas(width, height);
-  subject.draw(canvas, randomFor(seed, name), seed & 0xffff);
-  return subject.unlit ? canvas.finish() : canvas.light();
+  canvas.single = count !== undefined;
+  if (setting) canvas.setting = c => drawSetting(c, setting, seed & 0xffff);
+  const pose = randomFor(wishes.pose ?? seed, `${name} pose`);
+  for (const [k, place] of places(count ?? 1).entries()) {
+    canvas.stand(stanceFor(subject, place, pose));
+    // Of several, each is its own; the first is the one that a single drawing shows.
+    subject.draw(canvas, randomFor(seed + k * 7919, name), (seed + k * 31) & 0xffff);
+  }
+  if (colour) canvas.dye(colour, !subject.made);
+  if (season === 'autumn' || season === 'spring') canvas.turnGreens(season);
+  return subject.unlit ? canvas.finish() : canvas.light(lampFor(light ?? 'daylight', season ?? null));
+}
+
+/** Where each of several stands: x, y off the middle, and size; those behind come first. */
+function places(count: number): { dx: number; dy: number; scale: number }[] {
+  if (count === 1) return [{ dx: 0, dy: 0, scale: 1 }];
+  const rows = count <= 3 ? 1 : count <= 6 ? 2 : 3;
+  const out: { dx: number; dy: number; scale: number }[] = [];
+  let left = count;
+  for (let r = 0; r < rows; r++) {
+    const here = Math.ceil(left / (rows - r));
+    left -= here;
+    const scale = rows === 1 ? Math.min(0.66, 1.25 / here) : Math.min(0.62, 0.98 / here, 0.9 / rows) * 1.08;
+    for (let k = 0; k < here; k++)
+      out.push({
+        dx: (k - (here - 1) / 2) * (0.92 / here), // A single row stands where one thing would stand.
+        dy: rows === 1 ? 0.28 * (1 - scale) : (r - (rows - 1) / 2) * (0.86 / rows),
+        scale,
+      });
+  }
+  return out;
+}
+
+function stanceFor(subject: DrawnSubject, place: { dx: number; dy: number; scale: number }, pose: () => number): Stance {
+  const [a, b, c, d, e] = [pose(), pose(), pose(), pose(), pose()];
+  if (subject.unlit) return { ...place, turn: 0, flip: 1 };
+  const lean = subject.leans ?? 0.05;
+  return {
+    dx: place.dx + (a - 0.5) * 0.03,
+    dy: place.dy + (b - 0.5) * 0.02,
+    scale: place.scale * (0.9 + 0.1 * c),
+    turn: (d - 0.5) * 2 * lean,
+    flip: e < 0.5 && !subject.oneWay ? -1 : 1,
+  };
 }

@@ -1,6 +1,6 @@
 import { clamp } from '../number/scalar.ts';
 import { exp } from '../number/trig.ts';
-import type { Picture, Plane } from './types.ts';
+import type { Plane } from './types.ts';
 
 function boxRows(from: Float32Array, to: Float32Array, width: number, height: number, radius: number): void {
   const k = 1 / (2 * radius + 1);
@@ -101,73 +101,46 @@ export function halve(plane: Plane): Plane {
 /** Bilinear resampling of one plane; good for enlarging and for small reductions. */
 export function resamplePlane(plane: Plane, width: number, height: number): Float32Array {
   const { width: w, height: h, data } = plane;
+  if (w === width && h === height) return data.slice();
   const out = new Float32Array(width * height);
   const sx = w / width;
   const sy = h / height;
-  for (let y = 0; y < height; y++) {
+  const left = new Int32Array(width);
+  const part = new Float32Array(width);
+  for (let x = 0; x < width; x++) {
+    const gx = clamp((x + 0.5) * sx - 0.5, 0, w - 1);
+    left[x] = Math.min(Math.floor(gx), Math.max(0, w - 2));
+    part[x] = w > 1 ? gx - left[x] : 0;
+  }
+  const next = w > 1 ? 1 : 0;
+  const row = new Float32Array(w + 1);
+  for (let y = 0, o = 0; y < height; y++) {
     const gy = clamp((y + 0.5) * sy - 0.5, 0, h - 1);
     const yi = Math.min(Math.floor(gy), Math.max(0, h - 2));
     const v = h > 1 ? gy - yi : 0;
     const r0 = yi * w;
     const r1 = h > 1 ? r0 + w : r0;
-    for (let x = 0; x < width; x++) {
-      const gx = clamp((x + 0.5) * sx - 0.5, 0, w - 1);
-      const xi = Math.min(Math.floor(gx), Math.max(0, w - 2));
-      const u = w > 1 ? gx - xi : 0;
-      const x1 = w > 1 ? xi + 1 : xi;
-      const top = data[r0 + xi] * (1 - u) + data[r0 + x1] * u;
-      const bottom = data[r1 + xi] * (1 - u) + data[r1 + x1] * u;
-      out[y * width + x] = top * (1 - v) + bottom * v;
+    for (let x = 0; x < w; x++) row[x] = data[r0 + x] + (data[r1 + x] - data[r0 + x]) * v;
+    for (let x = 0; x < width; x++, o++) {
+      const i = left[x];
+      const p = row[i];
+      out[o] = p + (row[i + next] - p) * part[x];
     }
   }
   return out;
 }
 
-/** Picture at another size: area average when it shrinks, bilinear when it grows; alpha-weighted so edges keep their colour. */
-export function resizePicture(picture: Picture, width: number, height: number): Picture {
-  const { width: w, height: h, data: from } = picture;
-  if (w === width && h === height) return { width, height, data: from.slice() };
-  const out = new Uint8ClampedArray(width * height * 4);
-  const sx = w / width;
-  const sy = h / height;
-  for (let y = 0; y < height; y++) {
-    const spanY = Math.max(1, sy);
-    const cy = (y + 0.5) * sy;
-    const y0 = cy - spanY / 2;
-    const y1 = cy + spanY / 2;
-    for (let x = 0; x < width; x++) {
-      const spanX = Math.max(1, sx);
-      const cx = (x + 0.5) * sx;
-      const x0 = cx - spanX / 2;
-      const x1 = cx + spanX / 2;
-      let r = 0;
-      let g = 0;
-      let b = 0;
-      let alpha = 0;
-      let total = 0;
-      for (let yy = Math.floor(y0); yy < y1; yy++) {
-        const wy = Math.min(y1, yy + 1) - Math.max(y0, yy);
-        const row = clamp(yy, 0, h - 1) * w;
-        for (let xx = Math.floor(x0); xx < x1; xx++) {
-          const weight = wy * (Math.min(x1, xx + 1) - Math.max(x0, xx));
-          if (weight <= 0) continue;
-          const i = (row + clamp(xx, 0, w - 1)) * 4;
-          const wa = weight * from[i + 3];
-          r += wa * from[i];
-          g += wa * from[i + 1];
-          b += wa * from[i + 2];
-          alpha += wa;
-          total += weight;
-        }
-      }
-      const o = (y * width + x) * 4;
-      if (alpha > 0) {
-        out[o] = r / alpha;
-        out[o + 1] = g / alpha;
-        out[o + 2] = b / alpha;
-      }
-      out[o + 3] = alpha / total;
-    }
+/**
+ * Gaussian blur for large sigmas, worked out on a plane reduced until the sigma is about 2.5 pixels and brought back; `sigma` in pixels of
+ * the plane given.
+ */
+export function blurWide(plane: Float32Array, width: number, height: number, sigma: number): Float32Array {
+  let low: Plane = { width, height, data: plane };
+  let left = sigma;
+  while (left >= 5 && Math.min(low.width, low.height) > 8) {
+    low = halve(low);
+    left /= 2;
   }
-  return { width, height, data: out };
+  if (low.data === plane) return blur(plane, width, height, sigma);
+  return resamplePlane({ ...low, data: blur(low.data, low.width, low.height, left) }, width, height);
 }

@@ -1,4 +1,4 @@
-import { resizePicture } from './filter.ts';
+import { resizePicture } from './resize.ts';
 import type { Picture } from './types.ts';
 
 /** A picture cropped around its middle to the wanted shape and brought to the wanted size. The same size comes back unchanged. */

@@ -15,14 +15,10 @@ export function describeFingerprint(f: Fingerprint): Record<Facet, string> {
     light.contrast > 0.6 ? 'strong contrast' : light.contrast < 0.3 ? 'soft contrast' : '',
     light.paper > 0.4 ? 'much bare ground' : '',
   ];
+  const dark = line.dark.slice(0, 4).reduce((s, v) => s + v, 0);
+  const cut = line.light.slice(0, 3).reduce((s, v) => s + v, 0);
   const lineWords = [
-    line.dark > 0.012
-      ? 'dark fine lines'
-      : line.light > 0.01
-        ? 'light cut lines'
-        : line.edge > 0.08
-          ? 'clear edges'
-          : 'no drawn line',
+    dark > 0.015 ? 'dark fine lines' : cut > 0.007 ? 'light cut lines' : line.edge > 0.08 ? 'clear edges' : 'no drawn line',
     line.coherence > 0.75 && line.edge > 0.05 ? 'that follow the form' : '',
     line.raggedness > 0.35 ? 'ragged' : '',
   ];

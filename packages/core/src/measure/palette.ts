@@ -8,31 +8,60 @@ const C_BINS = 20;
 const C_LOW = -0.36;
 const C_SCALE = C_BINS / 0.72;
 
-/** A coarse OKLab histogram whose bins keep the mean colour of what fell into them; weights default to 1. */
-export function binColours(planes: LabPlanes, weights?: Float32Array): PaletteColour[] {
-  const { L, a, b } = planes;
-  const sums = new Float64Array(L_BINS * C_BINS * C_BINS * 4);
+/** A class of colours: their mean, the share they weigh, how far they stand on edges, 0–1, and the area they cover. */
+interface Bin extends PaletteColour {
+  edge: number;
+  area: number;
+}
+
+/** What to look at when colours are gathered: weights of pixels (1 when not given), and slopes, to know mixtures from inks. */
+interface Gathering {
+  weights?: Float32Array;
+  slopes?: Float32Array;
+}
+
+/** A coarse OKLab histogram whose bins keep the mean colour of what fell into them. Large pictures are read like a chessboard. */
+export function binColours(planes: LabPlanes, { weights, slopes }: Gathering = {}): Bin[] {
+  const { L, a, b, width, height } = planes;
+  const sums = new Float64Array(L_BINS * C_BINS * C_BINS * 6);
   const top = C_BINS - 1;
+  const step = width * height > 65536 ? 2 : 1;
   let total = 0;
-  for (let i = 0; i < L.length; i++) {
-    const weight = weights ? weights[i] : 1;
-    let l = (L[i] * L_BINS) | 0;
-    let p = ((a[i] - C_LOW) * C_SCALE) | 0;
-    let q = ((b[i] - C_LOW) * C_SCALE) | 0;
-    l = l < 0 ? 0 : l >= L_BINS ? L_BINS - 1 : l;
-    p = p < 0 ? 0 : p > top ? top : p;
-    q = q < 0 ? 0 : q > top ? top : q;
-    const o = ((l * C_BINS + p) * C_BINS + q) * 4;
-    sums[o] += weight;
-    sums[o + 1] += weight * L[i];
-    sums[o + 2] += weight * a[i];
-    sums[o + 3] += weight * b[i];
-    total += weight;
+  let seen = 0;
+  for (let y = 0; y < height; y++)
+    for (let x = step === 2 ? y & 1 : 0; x < width; x += step) {
+      const i = y * width + x;
+      const weight = weights ? weights[i] : 1;
+      let l = (L[i] * L_BINS) | 0;
+      let p = ((a[i] - C_LOW) * C_SCALE) | 0;
+      let q = ((b[i] - C_LOW) * C_SCALE) | 0;
+      l = l < 0 ? 0 : l >= L_BINS ? L_BINS - 1 : l;
+      p = p < 0 ? 0 : p > top ? top : p;
+      q = q < 0 ? 0 : q > top ? top : q;
+      const o = ((l * C_BINS + p) * C_BINS + q) * 6;
+      sums[o] += weight;
+      sums[o + 1] += weight * L[i];
+      sums[o + 2] += weight * a[i];
+      sums[o + 3] += weight * b[i];
+      if (slopes && slopes[i] > 0.025) sums[o + 4] += weight;
+      sums[o + 5]++;
+      total += weight;
+      seen++;
+    }
+  const bins: Bin[] = [];
+  for (let o = 0; o < sums.length; o += 6) {
+    const w = sums[o];
+    // What covers less than a few thousandths of a per cent only costs time.
+    if (w > total * 2e-5)
+      bins.push({
+        L: sums[o + 1] / w,
+        a: sums[o + 2] / w,
+        b: sums[o + 3] / w,
+        share: w / total,
+        edge: sums[o + 4] / w,
+        area: sums[o + 5] / seen,
+      });
   }
-  const bins: PaletteColour[] = [];
-  for (let o = 0; o < sums.length; o += 4)
-    if (sums[o] > 0)
-      bins.push({ L: sums[o + 1] / sums[o], a: sums[o + 2] / sums[o], b: sums[o + 3] / sums[o], share: sums[o] / total });
   return bins.sort((x, y) => y.share - x.share);
 }
 
@@ -40,16 +69,15 @@ export function binColours(planes: LabPlanes, weights?: Float32Array): PaletteCo
  * Weighted k-means on colour bins. Centres start from the largest bin and then from what is far from all centres yet not rare, so the
  * result does not depend on chance. Small (< `least`) and nearly equal centres are merged away. Sorted dark to light.
  */
-export function clusterColours(bins: PaletteColour[], count: number, least = 0.008): PaletteColour[] {
+export function clusterColours(bins: Bin[], count: number, least = 0.008): PaletteColour[] {
   if (bins.length === 0) return [];
-  const centres: PaletteColour[] = [{ ...bins[0] }];
+  const centres: Bin[] = [{ ...bins[0] }];
+  const reach = bins.map(b => labDistance2(b, bins[0], CHROMA_WEIGHT));
   while (centres.length < Math.min(count, bins.length)) {
     let best = -1;
     let bestScore = 1e-4;
     for (let i = 0; i < bins.length; i++) {
-      let nearest = Infinity;
-      for (const c of centres) nearest = Math.min(nearest, labDistance2(bins[i], c, CHROMA_WEIGHT));
-      const score = nearest * Math.sqrt(bins[i].share);
+      const score = reach[i] * Math.sqrt(bins[i].share);
       if (score > bestScore) {
         bestScore = score;
         best = i;
@@ -57,27 +85,64 @@ export function clusterColours(bins: PaletteColour[], count: number, least = 0.0
     }
     if (best < 0) break;
     centres.push({ ...bins[best] });
+    for (let i = 0; i < bins.length; i++) reach[i] = Math.min(reach[i], labDistance2(bins[i], bins[best], CHROMA_WEIGHT));
   }
-  for (let round = 0; round < 14; round++) {
-    const sums = centres.map(() => ({ L: 0, a: 0, b: 0, share: 0 }));
+  for (let round = 0; round < 10; round++) {
+    const sums = centres.map(() => ({ L: 0, a: 0, b: 0, share: 0, edge: 0, area: 0 }));
     for (const bin of bins) {
       const s = sums[nearestColour(bin, centres)];
       s.L += bin.L * bin.share;
       s.a += bin.a * bin.share;
       s.b += bin.b * bin.share;
+      s.edge += bin.edge * bin.share;
       s.share += bin.share;
+      s.area += bin.area;
     }
     sums.forEach((s, c) => {
-      if (s.share > 0) centres[c] = { L: s.L / s.share, a: s.a / s.share, b: s.b / s.share, share: s.share };
+      const k = 1 / s.share;
+      if (s.share > 0) centres[c] = { L: s.L * k, a: s.a * k, b: s.b * k, edge: s.edge * k, share: s.share, area: s.area };
       else centres[c].share = 0;
     });
   }
-  return normaliseShares(
-    mergeNear(
-      centres.filter(c => c.share > least),
-      0.0016,
-    ),
-  ).sort((x, y) => x.L - y.L);
+  const inks = unmixEdges(centres.filter(c => c.share > 0)).filter(c => c.share > least);
+  return normaliseShares(mergeNear(inks, 0.0016)).sort((x, y) => x.L - y.L);
+}
+
+/** Gives the area of colours that stand on edges, straight between two others, to those two: they are mixtures and not inks. */
+function unmixEdges(colours: Bin[]): PaletteColour[] {
+  const left = colours.slice().sort((p, q) => q.edge - p.edge);
+  for (let k = 0; k < left.length;) {
+    const c = left[k];
+    const ends = c.edge > 0.55 && left.length > 2 ? endsOf(c, left) : null;
+    if (!ends) {
+      k++;
+      continue;
+    }
+    const [p, q, t] = ends;
+    p.share += c.share * (1 - t);
+    q.share += c.share * t;
+    left.splice(k, 1);
+  }
+  return left.map(({ L, a, b, share }) => ({ L, a, b, share }));
+}
+
+/** The two colours between which `c` lies straight (within 0.035), and how far along, or null. */
+function endsOf(c: Bin, colours: Bin[]): [Bin, Bin, number] | null {
+  let best: [Bin, Bin, number] | null = null;
+  let least = 0.035 * 0.035;
+  for (const p of colours)
+    for (const q of colours) {
+      if (p === c || q === c || p.L >= q.L) continue;
+      const d = { L: q.L - p.L, a: q.a - p.a, b: q.b - p.b };
+      const t = ((c.L - p.L) * d.L + (c.a - p.a) * d.a + (c.b - p.b) * d.b) / (d.L * d.L + d.a * d.a + d.b * d.b + 1e-9);
+      if (t < 0.1 || t > 0.9) continue;
+      const off = labDistance2(c, { L: p.L + t * d.L, a: p.a + t * d.a, b: p.b + t * d.b });
+      if (off < least) {
+        least = off;
+        best = [p, q, t];
+      }
+    }
+  return best;
 }
 
 /** Index of the palette colour nearest to `colour`. */
@@ -119,7 +184,15 @@ export function normaliseShares(colours: PaletteColour[]): PaletteColour[] {
   return colours.map(c => ({ ...c, share: total > 0 ? c.share / total : 1 / colours.length }));
 }
 
-/** Palette of up to `count` inks; pixels on edges, which are mixtures and not inks, count little. */
-export function measurePalette(planes: LabPlanes, edgeWeights: Float32Array, count = 8): PaletteColour[] {
-  return clusterColours(binColours(planes, edgeWeights), count);
+/**
+ * Palette of up to `count` inks. Pixels on edges, which are mixtures and not inks, count little in what the inks are, but fully in how
+ * much of the picture each covers.
+ */
+export function measurePalette(planes: LabPlanes, weights: Float32Array, slopes: Float32Array, count = 8): PaletteColour[] {
+  const bins = binColours(planes, { weights, slopes });
+  const inks = clusterColours(bins, count + 4, 0.006);
+  while (inks.length > count) inks.splice(inks.indexOf(inks.reduce((p, q) => (q.share < p.share ? q : p))), 1);
+  const areas = inks.map(() => 0);
+  for (const bin of bins) areas[nearestColour(bin, inks)] += bin.area;
+  return normaliseShares(inks.map((c, i) => ({ ...c, share: 0.5 * (c.share + areas[i]) })));
 }

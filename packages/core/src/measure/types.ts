@@ -1,7 +1,7 @@
 import type { Lab } from '../image/types.ts';
 
 /** Version of the measuring code. Fingerprints of different versions are never compared. */
-export const MEASURE_VERSION = 1;
+export const MEASURE_VERSION = 2;
 
 /** The four sides of a style. */
 export const FACETS = ['colour', 'light', 'line', 'texture'] as const;
@@ -12,11 +12,17 @@ export interface PaletteColour extends Lab {
   share: number;
 }
 
+/** Upper bounds of the thickness classes of thin lines. */
+export const THICKNESSES = [1.6, 2.6, 4, 6.5, 10, 16] as const;
+
+/** Distances at which brushwork is compared. */
+export const REACHES = [2, 4, 8, 16] as const;
+
 /** What was measured of a picture's style. All lengths are in pixels of a copy whose long side is 512. */
 export interface Fingerprint {
   measure: number;
   colour: {
-    /** Up to 8 colours from dark to light; antialiased edge pixels are left out. */
+    /** Up to 8 colours from dark to light; antialiased edge pixels and the shadows of flat shapes are left out. */
     palette: PaletteColour[];
     /** exp(entropy of the shares): how many inks the picture seems to use, 1–8. */
     inks: number;
@@ -30,7 +36,9 @@ export interface Fingerprint {
   light: {
     /** 17 quantiles of lightness, dark to light. */
     tone: number[];
-    /** Lightness range between the 1st and 15th of those quantiles. */
+    /** 9 quantiles of lightness in which each tone counts by the root of its area, so that a large ground does not rule. */
+    spread: number[];
+    /** Lightness range between the 1st and 15th of the 17 quantiles. */
     contrast: number;
     /** Share of area in the lightest large colour, when that is light (L > 0.75). */
     paper: number;
@@ -42,12 +50,12 @@ export interface Fingerprint {
     edge: number;
     /** Mean gradient on those edges. */
     sharpness: number;
-    /** Amount of thin dark lines and of thin light lines. */
-    dark: number;
-    light: number;
-    /** Mean width of the thin lines. */
+    /** Amount of thin dark and of thin light lines: mean contrast to what is around them, by thickness class (`THICKNESSES`). */
+    dark: number[];
+    light: number[];
+    /** Mean width of the thin lines; 0 when there are none. */
     width: number;
-    /** How far a long edge wanders within a few pixels, 0–1. */
+    /** How far edges wander from their own course within a few pixels, 0–1. */
     raggedness: number;
     /** Local coherence of direction, 0–1. */
     coherence: number;
@@ -66,6 +74,13 @@ export interface Fingerprint {
     grain: number;
     /** How much darker the rims of soft regions are than their insides, −1 to 1. */
     rim: number;
+    /** Mean change of lightness along and across the local direction at four distances (`REACHES`), edges left out: brushwork. */
+    along: number[];
+    across: number[];
+    /** Mean change of chroma 8 pixels across the local direction, edges left out. */
+    jitter: number;
+    /** Soft darkening beside edges, on the side it falls (0 none, about 0.05 strong), and the direction it falls to in radians. */
+    shadow: { depth: number; angle: number };
     /** Periodic texture: share of tiles that repeat, their period, direction, and dots (1) or lines (0). */
     period: { share: number; length: number; angle: number; dots: number };
   };

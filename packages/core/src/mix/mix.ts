@@ -1,5 +1,7 @@
 import { FACETS, MEASURE_VERSION, type Facet, type Fingerprint, type PaletteColour } from '../measure/types.ts';
+import { inksOf } from '../measure/colour.ts';
 import { mergeNear, normaliseShares } from '../measure/palette.ts';
+import { length2 } from '../number/trig.ts';
 import { clampAmounts, inferStyle } from './inferStyle.ts';
 import { mixPalettes } from './mixPalettes.ts';
 import { neutralStyle, STYLE_FIELDS, type Style, type StyleField } from './style.ts';
@@ -111,7 +113,7 @@ function mixFingerprints(givers: (f: Facet) => MixSource[], palette: PaletteColo
 
 /** What a picture made of exactly this palette would measure on the colour facet. */
 function colourOfPalette(palette: PaletteColour[]): Pick<Fingerprint['colour'], 'inks' | 'chroma'> {
-  const sorted = palette.map(c => ({ chroma: Math.hypot(c.a, c.b), share: c.share })).sort((p, q) => p.chroma - q.chroma);
+  const sorted = palette.map(c => ({ chroma: length2(c.a, c.b), share: c.share })).sort((p, q) => p.chroma - q.chroma);
   const chroma = Array.from({ length: 9 }, (_, k) => {
     let seen = 0;
     for (const c of sorted) {
@@ -120,8 +122,7 @@ function colourOfPalette(palette: PaletteColour[]): Pick<Fingerprint['colour'], 
     }
     return sorted[sorted.length - 1].chroma;
   });
-  const entropy = palette.reduce((sum, c) => sum - (c.share > 0 ? c.share * Math.log(c.share) : 0), 0);
-  return { inks: Math.exp(entropy), chroma };
+  return { inks: inksOf(palette), chroma };
 }
 
 /** A brand's wanted colours as a palette source: the ground takes most of the area, accents least. */

@@ -2,6 +2,7 @@ import { labDistance2 } from '../colour/oklab.ts';
 import { blendColours, normaliseShares } from '../measure/palette.ts';
 import type { PaletteColour } from '../measure/types.ts';
 import { lerp } from '../number/scalar.ts';
+import { length2 } from '../number/trig.ts';
 
 interface Weighted {
   palette: PaletteColour[];
@@ -43,8 +44,8 @@ function between(from: PaletteColour[], to: PaletteColour[], t: number): Palette
 
 /** One colour on the path between two; two colours (each with its part of the share) when their hues oppose. */
 function meet(p: PaletteColour, q: PaletteColour, t: number, share: number): PaletteColour[] {
-  const cp = Math.hypot(p.a, p.b);
-  const cq = Math.hypot(q.a, q.b);
+  const cp = length2(p.a, p.b);
+  const cq = length2(q.a, q.b);
   const cosine = cp > 0.03 && cq > 0.03 ? (p.a * q.a + p.b * q.b) / (cp * cq) : 1;
   if (cosine < 0.35)
     return [
@@ -54,7 +55,7 @@ function meet(p: PaletteColour, q: PaletteColour, t: number, share: number): Pal
   const a = lerp(p.a, q.a, t);
   const b = lerp(p.b, q.b, t);
   const wanted = lerp(cp, cq, t);
-  const gain = Math.min(2, wanted / Math.max(1e-4, Math.hypot(a, b)));
+  const gain = Math.min(2, wanted / Math.max(1e-4, length2(a, b)));
   return [{ L: lerp(p.L, q.L, t), a: a * gain, b: b * gain, share }];
 }
 

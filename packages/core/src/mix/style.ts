@@ -1,7 +1,7 @@
 import type { Facet, PaletteColour } from '../measure/types.ts';
 
 /** Version of the code that turns fingerprints into styles and mixes them. */
-export const MIXER_VERSION = 1;
+export const MIXER_VERSION = 2;
 
 /**
  * A resolved way to paint. Amounts are 0–1; lengths are in units of picture size ÷ 512; angles in radians.
@@ -14,7 +14,10 @@ export interface Style {
   amounts: StyleAmounts;
 }
 
-/** Every number of a style, with the facet that owns it and the range it may take. */
+/**
+ * Every number of a style, with the facet that owns it and the range it may take. A field with an `owner` is a size, an angle or a manner
+ * of the marks whose amount the owner is.
+ */
 export const STYLE_FIELDS = {
   paletteAmount: { facet: 'colour', from: 0, to: 1, neutral: 1 },
   shareAmount: { facet: 'colour', from: 0, to: 1, neutral: 0.3 },
@@ -32,14 +35,29 @@ export const STYLE_FIELDS = {
   cross: { facet: 'line', from: 0, to: 1, neutral: 0, owner: 'hatch' },
   carve: { facet: 'line', from: 0, to: 1, neutral: 0 },
   carveGap: { facet: 'line', from: 3, to: 14, neutral: 6, owner: 'carve' },
+  groundWork: { facet: 'texture', from: 0, to: 1, neutral: 0 },
+  simplify: { facet: 'texture', from: 0, to: 1, neutral: 0 },
   flat: { facet: 'texture', from: 0, to: 1, neutral: 0 },
   smooth: { facet: 'texture', from: 0, to: 6, neutral: 0 },
   brush: { facet: 'texture', from: 0, to: 1, neutral: 0 },
-  brushSize: { facet: 'texture', from: 3, to: 16, neutral: 7, owner: 'brush' },
-  brushLength: { facet: 'texture', from: 2, to: 10, neutral: 5, owner: 'brush' },
+  brushSize: { facet: 'texture', from: 2, to: 14, neutral: 5, owner: 'brush' },
+  brushLength: { facet: 'texture', from: 2, to: 12, neutral: 5, owner: 'brush' },
+  brushJitter: { facet: 'texture', from: 0, to: 1, neutral: 0.3, owner: 'brush' },
   bristle: { facet: 'texture', from: 0, to: 1, neutral: 0.5, owner: 'brush' },
+  swirl: { facet: 'texture', from: 0, to: 1, neutral: 0.3, owner: 'brush' },
+  relief: { facet: 'texture', from: 0, to: 1, neutral: 0, owner: 'brush' },
+  tooth: { facet: 'texture', from: 0, to: 1, neutral: 0, owner: 'brush' },
   wash: { facet: 'texture', from: 0, to: 1, neutral: 0 },
   washEdge: { facet: 'texture', from: 0, to: 1, neutral: 0.5, owner: 'wash' },
+  washBleed: { facet: 'texture', from: 0, to: 1, neutral: 0.5, owner: 'wash' },
+  spot: { facet: 'texture', from: 0, to: 1, neutral: 0 },
+  tint: { facet: 'texture', from: 0, to: 1, neutral: 0.5, owner: 'spot' },
+  dotGap: { facet: 'texture', from: 3, to: 12, neutral: 6, owner: 'spot' },
+  dotAngle: { facet: 'texture', from: -1.5708, to: 1.5708, neutral: 0.5, owner: 'spot' },
+  misregister: { facet: 'texture', from: 0, to: 6, neutral: 2, owner: 'spot' },
+  shadow: { facet: 'texture', from: 0, to: 1, neutral: 0 },
+  shadowAngle: { facet: 'texture', from: -3.1416, to: 3.1416, neutral: 0.9, owner: 'shadow' },
+  wobble: { facet: 'texture', from: 0, to: 1, neutral: 0 },
   grain: { facet: 'texture', from: 0, to: 1, neutral: 0 },
 } as const satisfies Record<string, { facet: Facet; from: number; to: number; neutral: number; owner?: string }>;
 

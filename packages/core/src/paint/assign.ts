@@ -1,3 +1,4 @@
+import { labDistance2 } from '../colour/oklab.ts';
 import { binColours, clusterColours, nearestColour } from '../measure/palette.ts';
 import type { LabPlanes } from '../image/types.ts';
 import type { PaletteColour } from '../measure/types.ts';
@@ -38,6 +39,7 @@ export function assignPalette(
 ): Assignment {
   const clusters = clusterColours(binColours(content), 14, 0.004);
   const labels = labelPixels(content, clusters);
+  const joins = mask ? calmGround(labels, clusters, mask) : null;
   const touching = adjacency(labels, content.width, content.height, clusters.length);
   const ground = groundOf(palette);
   const backdrop = backdropCluster(labels, content.width, content.height, clusters.length, mask);
@@ -57,8 +59,15 @@ export function assignPalette(
       const da = moved[i].a - p.a;
       const db = moved[i].b - p.b;
       const stray = i === backdrop && j !== ground ? 0.25 : i !== backdrop && j === ground ? 0.012 : 0;
+      // A clear colour is known by its hue more than by its lightness: a red root stays red though a blue is as dark.
+      const clear = clamp((length2(clusters[i].a, clusters[i].b) - 0.05) * 9);
+      const light = 0.55 - 0.33 * clear * hueKeep;
       return (
-        weight[i] * (0.55 * dL * dL + (0.5 + 2.4 * hueKeep) * (da * da + db * db) + hueStray(clusters[i], p) * hueKeep + stray)
+        weight[i] *
+        (light * dL * dL +
+          (0.5 + 2.4 * hueKeep) * (da * da + db * db) +
+          (1 + 2.5 * clear) * hueStray(clusters[i], p) * hueKeep +
+          stray)
       );
     }),
   );
@@ -108,7 +117,49 @@ export function assignPalette(
       }
     if (!better) break;
   }
+  // Colours of the ground that were joined stay together, or its gradients would break into bands.
+  joins?.forEach((kept, c) => (choice[c] = choice[kept]));
   return { clusters, labels, colourOf: choice, ground };
+}
+
+/**
+ * Leaves the ground around a subject few areas: colours that cover little of it, as the steps of a soft shadow do, join the nearest of
+ * those that cover much, and nearly equal ones become one. Labels change in place; returned is, for clusters that belong to the ground, the
+ * one they joined.
+ */
+function calmGround(labels: Uint8Array, clusters: PaletteColour[], mask: Float32Array): Map<number, number> {
+  const k = clusters.length;
+  const areas = new Float64Array(k);
+  const whole = new Float64Array(k);
+  const joined = new Map<number, number>();
+  let total = 0;
+  for (let i = 0; i < labels.length; i++) {
+    whole[labels[i]]++;
+    if (mask[i] < 0.5) {
+      areas[labels[i]]++;
+      total++;
+    }
+  }
+  if (total < labels.length * 0.02) return joined;
+  const order = Array.from(areas.keys()).sort((p, q) => areas[q] - areas[p]);
+  const kept: number[] = [];
+  for (const c of order) {
+    const share = areas[c] / total;
+    const apart = kept.every(o => labDistance2(clusters[o], clusters[c]) > 0.045 * 0.045);
+    const shade = share > 0.03 && kept.length > 0 && clusters[c].L < clusters[kept[0]].L - 0.14;
+    if (kept.length === 0 || (apart && (share > 0.1 || shade))) kept.push(c);
+  }
+  const joins = Uint8Array.from({ length: k }, (_, c) =>
+    kept.reduce(
+      (best, o) => (labDistance2(clusters[o], clusters[c]) < labDistance2(clusters[best], clusters[c]) ? o : best),
+      kept[0],
+    ),
+  );
+  for (let i = 0; i < labels.length; i++) if (mask[i] < 0.5) labels[i] = joins[labels[i]];
+  joins.forEach((kept, c) => {
+    if (kept !== c && areas[c] > 0.6 * whole[c]) joined.set(c, kept);
+  });
+  return joined;
 }
 
 /** How far two clear colours disagree in hue, 0 to about 0.24; nothing when either is nearly grey. */
@@ -120,28 +171,43 @@ function hueStray(p: PaletteColour, q: PaletteColour): number {
   return 0.12 * (1 - cosine) * clamp((cp - 0.02) * 14) * clamp((cq - 0.02) * 14);
 }
 
+/** Steps of the table that remembers the nearest cluster of a colour. */
+const STEPS = 48;
+const CHROMA_LOW = -0.34;
+const CHROMA_SCALE = STEPS / 0.68;
+
+/** Nearest cluster of every pixel; each small cube of colours is worked out once, when first met. */
 function labelPixels(content: LabPlanes, clusters: PaletteColour[]): Uint8Array {
   const { L, a, b } = content;
   const n = L.length;
   const k = clusters.length;
-  const cL = Float32Array.from(clusters, c => c.L);
-  const cA = Float32Array.from(clusters, c => c.a);
-  const cB = Float32Array.from(clusters, c => c.b);
+  const known = new Uint8Array(STEPS * STEPS * STEPS);
   const labels = new Uint8Array(n);
+  const top = STEPS - 1;
   for (let i = 0; i < n; i++) {
-    let best = 0;
-    let least = Infinity;
-    for (let c = 0; c < k; c++) {
-      const dL = L[i] - cL[c];
-      const da = a[i] - cA[c];
-      const db = b[i] - cB[c];
-      const d = dL * dL + 1.6 * (da * da + db * db);
-      if (d < least) {
-        least = d;
-        best = c;
+    let l = (L[i] * STEPS) | 0;
+    let p = ((a[i] - CHROMA_LOW) * CHROMA_SCALE) | 0;
+    let q = ((b[i] - CHROMA_LOW) * CHROMA_SCALE) | 0;
+    l = l < 0 ? 0 : l > top ? top : l;
+    p = p < 0 ? 0 : p > top ? top : p;
+    q = q < 0 ? 0 : q > top ? top : q;
+    const at = (l * STEPS + p) * STEPS + q;
+    let label = known[at];
+    if (label === 0) {
+      const cL = (l + 0.5) / STEPS;
+      const ca = (p + 0.5) / CHROMA_SCALE + CHROMA_LOW;
+      const cb = (q + 0.5) / CHROMA_SCALE + CHROMA_LOW;
+      let least = Infinity;
+      for (let c = 0; c < k; c++) {
+        const d = labDistance2(clusters[c], { L: cL, a: ca, b: cb }, 1.6);
+        if (d < least) {
+          least = d;
+          label = c + 1;
+        }
       }
+      known[at] = label;
     }
-    labels[i] = best;
+    labels[i] = label - 1;
   }
   return labels;
 }

@@ -1,36 +1,62 @@
-import { latticeHash, randomFor } from '../number/random.ts';
-import { clamp } from '../number/scalar.ts';
+import { randomFor, latticeHash } from '../number/random.ts';
+import { noisePlane } from '../number/noise.ts';
+import { clamp, smoothstep } from '../number/scalar.ts';
 import { length2 } from '../number/trig.ts';
 import type { LabPlanes } from '../image/types.ts';
-import type { Field } from './streamlines.ts';
+import type { Field } from './field.ts';
 
 export interface BrushSettings {
-  /** Stroke radii in pixels, large first; each layer mends what the one before got wrong. */
+  /** Stroke radii in full-size pixels, large first; each layer mends what the one before got wrong. */
   sizes: number[];
+  /** Length in radii. */
   length: number;
+  /** 0–1: how far single hairs show, how much strokes differ in colour, and how thick the paint stands. */
   bristle: number;
+  jitter: number;
+  relief: number;
+  /** 0–1: how far strokes skip the hollows of the sheet. */
+  tooth: number;
   seed: number;
+  /** Keeps every stroke inside its own flat area; `bare` is the area that is left unpainted. */
+  inside?: { index: Uint8Array; bare: number };
 }
 
+/** What strokes follow and are told to paint, all at sketch size. */
+export interface BrushPlan {
+  field: Field;
+  source: LabPlanes;
+  /** Where fine strokes are wanted even if the colour is right, 0–1. */
+  detail: Float32Array;
+  /** Where nothing is painted (0) and where strokes may start (1). */
+  wanted?: Float32Array;
+}
+
+const HAIRS = 64;
+const TILE = 256;
+
+/** A place along a stroke and the room one needs. */
+const MOST_POINTS = 24;
+
 /**
- * Paints `source` onto `target` with curved strokes in layers of falling size (Hertzmann 1998); later layers only go where the
- * painting still differs or where `detail` asks for it. Strokes stop where the colour beneath leaves theirs.
+ * Paints onto `target` with curved strokes in layers of falling size (Hertzmann 1998); later layers only go where the painting still
+ * differs or where detail asks for it. Strokes stop where the colour beneath leaves theirs.
  */
-export function paintStrokes(target: LabPlanes, source: LabPlanes, field: Field, detail: Float32Array, s: BrushSettings): void {
+export function paintStrokes(target: LabPlanes, plan: BrushPlan, s: BrushSettings): void {
   const { width: w, height: h } = target;
-  const px = new Float32Array(24);
-  const py = new Float32Array(24);
+  const { field, source, detail } = plan;
+  const fw = field.width;
+  const kx = fw / w;
+  const ky = field.height / h;
+  const px = new Float32Array(MOST_POINTS);
+  const py = new Float32Array(MOST_POINTS);
+  const stamp = makeStamp(target, s, Math.max(1, Math.max(w, h) / 512));
   s.sizes.forEach((radius, layer) => {
     const random = randomFor(s.seed, `brush ${layer}`);
-    const gap = Math.max(2, radius * 0.9);
+    const gap = Math.max(2, radius * (1.05 + 0.85 * s.tooth));
     const nx = Math.ceil(w / gap);
-    const order = new Uint32Array(nx * Math.ceil(h / gap)).map((_, i) => i);
-    for (let i = order.length - 1; i > 0; i--) {
-      const j = (random() * (i + 1)) | 0;
-      const t = order[i];
-      order[i] = order[j];
-      order[j] = t;
-    }
+    const order = shuffled(nx * Math.ceil(h / gap), random);
+    const jitter = (0.02 + 0.15 * s.jitter) * (1 - 0.5 * s.tooth);
+    const tint = jitter * 0.2;
     for (let q = 0; q < order.length; q++) {
       let x = ((order[q] % nx) + random()) * gap;
       let y = (((order[q] / nx) | 0) + random()) * gap;
@@ -38,55 +64,82 @@ export function paintStrokes(target: LabPlanes, source: LabPlanes, field: Field,
       const r2 = random();
       const r3 = random();
       if (x >= w || y >= h) continue;
-      const i0 = (y | 0) * w + (x | 0);
+      const xi = x | 0;
+      const yi = y | 0;
+      const f0 = ((y * ky) | 0) * fw + ((x * kx) | 0);
+      // Loose patches (0.6) get fewer strokes.
+      if (plan.wanted && (plan.wanted[f0] < 0.5 || (plan.wanted[f0] < 0.9 && r2 < 0.45))) continue;
+      const i0 = yi * w + xi;
+      const area = s.inside ? s.inside.index[i0] : -1;
+      if (s.inside && area === s.inside.bare) continue;
       if (layer > 0) {
         const off =
-          Math.abs(source.L[i0] - target.L[i0]) +
-          0.8 * (Math.abs(source.a[i0] - target.a[i0]) + Math.abs(source.b[i0] - target.b[i0]));
-        if (off + detail[i0] * 0.3 < 0.05) continue;
+          Math.abs(source.L[f0] - target.L[i0]) +
+          0.8 * (Math.abs(source.a[f0] - target.a[i0]) + Math.abs(source.b[f0] - target.b[i0]));
+        if (off + detail[f0] * 0.4 < 0.09 + 0.08 * s.jitter) continue;
       }
-      const jitter = 0.02 + 0.06 * s.bristle;
-      const L = source.L[i0] + (r1 - 0.5) * jitter * 0.6;
-      const a = source.a[i0] + (r2 - 0.5) * jitter * 0.3;
-      const b = source.b[i0] + (r3 - 0.5) * jitter * 0.3;
-      const most = Math.min(23, Math.max(2, Math.round(s.length * (0.5 + r3))));
-      const step = radius * 0.8;
+      const L = source.L[f0] + (r1 - 0.5) * jitter;
+      const a = source.a[f0] + (r2 - 0.5) * tint;
+      const b = source.b[f0] + (r3 - 0.5) * tint;
+      const step = radius * 1.3;
+      const most = clamp(Math.round((s.length * (0.55 + 0.9 * r3)) / 1.3), 1, MOST_POINTS - 2);
       let count = 1;
       let vx0 = 0;
       let vy0 = 0;
       px[0] = x;
       py[0] = y;
       for (let k = 0; k < most; k++) {
-        const i = clamp(y | 0, 0, h - 1) * w + clamp(x | 0, 0, w - 1);
-        let vx = field.tx[i];
-        let vy = field.ty[i];
-        if ((k === 0 && r1 < 0.5) || vx * vx0 + vy * vy0 < 0) {
+        const f = ((clamp(y, 0, h - 1) * ky) | 0) * fw + ((clamp(x, 0, w - 1) * kx) | 0);
+        let vx = field.tx[f];
+        let vy = field.ty[f];
+        if (k === 0 ? r1 < 0.5 : vx * vx0 + vy * vy0 < 0) {
           vx = -vx;
           vy = -vy;
         }
-        vx = 0.6 * vx + 0.4 * vx0;
-        vy = 0.6 * vy + 0.4 * vy0;
-        const m = length2(vx, vy) || 1;
-        vx /= m;
-        vy /= m;
+        if (k > 0) {
+          vx = 0.55 * vx + 0.45 * vx0;
+          vy = 0.55 * vy + 0.45 * vy0;
+          const m = 1 / (length2(vx, vy) || 1);
+          vx *= m;
+          vy *= m;
+        }
         x += vx * step;
         y += vy * step;
         if (x < -radius || y < -radius || x > w + radius || y > h + radius) break;
-        const j = clamp(y | 0, 0, h - 1) * w + clamp(x | 0, 0, w - 1);
-        if (k > 0 && Math.abs(source.L[j] - L) + Math.abs(source.a[j] - a) + Math.abs(source.b[j] - b) > 0.16) break;
+        const g = ((clamp(y, 0, h - 1) * ky) | 0) * fw + ((clamp(x, 0, w - 1) * kx) | 0);
+        if (plan.wanted && plan.wanted[g] < 0.3) break;
+        const away =
+          Math.abs(source.L[g] - source.L[f0]) + Math.abs(source.a[g] - source.a[f0]) + Math.abs(source.b[g] - source.b[f0]);
+        if (away > (layer > 0 ? 0.07 : 0.11)) break;
         px[count] = x;
         py[count] = y;
         count++;
         vx0 = vx;
         vy0 = vy;
       }
-      stampStroke(target, px, py, count, radius, L, a, b, s.bristle, (r2 * 1e6) | 0);
+      if (count === 1) {
+        // A dab: there is no room for a stroke here.
+        px[1] = px[0] + field.tx[f0] * radius * 0.5;
+        py[1] = py[0] + field.ty[f0] * radius * 0.5;
+        count = 2;
+      }
+      stamp(px, py, count, radius, L, a, b, (r2 * 65536) | 0, area);
     }
   });
 }
 
-function stampStroke(
-  target: LabPlanes,
+function shuffled(count: number, random: () => number): Uint32Array {
+  const order = new Uint32Array(count).map((_, i) => i);
+  for (let i = count - 1; i > 0; i--) {
+    const j = (random() * (i + 1)) | 0;
+    const t = order[i];
+    order[i] = order[j];
+    order[j] = t;
+  }
+  return order;
+}
+
+type Stamp = (
   px: Float32Array,
   py: Float32Array,
   count: number,
@@ -94,42 +147,100 @@ function stampStroke(
   L: number,
   a: number,
   b: number,
-  bristle: number,
-  hairs: number,
-): void {
-  const { width: w, height: h } = target;
-  let along = 0;
-  const total = count * radius * 0.8;
-  for (let k = 0; k < count - 1; k++) {
-    const dx = px[k + 1] - px[k];
-    const dy = py[k + 1] - py[k];
-    const len = length2(dx, dy) || 1;
-    const ux = dx / len;
-    const uy = dy / len;
-    const xa = Math.max(0, Math.floor(Math.min(px[k], px[k + 1]) - radius));
-    const xb = Math.min(w - 1, Math.ceil(Math.max(px[k], px[k + 1]) + radius));
-    const ya = Math.max(0, Math.floor(Math.min(py[k], py[k + 1]) - radius));
-    const yb = Math.min(h - 1, Math.ceil(Math.max(py[k], py[k + 1]) + radius));
-    for (let y = ya; y <= yb; y++)
-      for (let x = xa; x <= xb; x++) {
-        const ex = x - px[k];
-        const ey = y - py[k];
-        const t = ex * ux + ey * uy;
-        if ((t < 0 && k > 0) || (t >= len && k < count - 2)) continue;
-        const d = ey * ux - ex * uy;
-        const over = t < 0 ? t : t > len ? t - len : 0;
-        const r2 = d * d + over * over;
-        if (r2 > radius * radius) continue;
-        const hair = latticeHash(Math.round(d * 1.4), hairs, 3) - 0.5;
-        const dry = (along + t) / total;
-        let alpha = Math.min(1, (1 - Math.sqrt(r2) / radius) * 3.5) * 0.94;
-        alpha *= 1 - bristle * 0.6 * Math.max(0, dry - 0.35 + hair * 0.8);
-        if (alpha <= 0) continue;
-        const i = y * w + x;
-        target.L[i] += (L + hair * bristle * 0.07 + (d / radius) * bristle * 0.02 - target.L[i]) * alpha;
-        target.a[i] += (a - target.a[i]) * alpha;
-        target.b[i] += (b - target.b[i]) * alpha;
+  mark: number,
+  area: number,
+) => void;
+
+/** Lays one stroke: each piece is filled row by row between its edges, so no pixel outside it is looked at. */
+function makeStamp(target: LabPlanes, s: BrushSettings, unit: number): Stamp {
+  const { width: w, height: h, L: TL, a: TA, b: TB } = target;
+  const hairs = new Float32Array(HAIRS * 4);
+  for (let i = 0; i < hairs.length; i++) hairs[i] = latticeHash(i, 11, s.seed) - 0.5;
+  // Thick paint shows its ridges, thin paint its hairs.
+  const streak = s.bristle * 0.16 * (1 - 0.8 * s.relief);
+  const tooth = s.tooth > 0.02 ? toothTile(unit, s.seed) : null;
+  const index = s.inside?.index;
+  return (px, py, count, radius, L, a, b, mark, area) => {
+    let along = 0;
+    const total = Math.max(1, (count - 1) * radius * 1.3);
+    const first = mark & 127;
+    const inv = 1 / radius;
+    // Hairs are as wide on a large sheet as on a small one.
+    const perHair = Math.min(1.5, (0.5 * HAIRS) / (2 * radius)) / unit;
+    const pressure = 0.55 + 0.5 * (((mark >> 7) & 255) / 255);
+    for (let k = 0; k < count - 1; k++) {
+      const x0 = px[k];
+      const y0 = py[k];
+      const dx = px[k + 1] - x0;
+      const dy = py[k + 1] - y0;
+      const len = length2(dx, dy) || 1;
+      const ux = dx / len;
+      const uy = dy / len;
+      const from = k === 0 ? -0.75 * radius : -0.3 * radius;
+      const to = k === count - 2 ? len + 0.75 * radius : len + 0.3 * radius;
+      const reachY = Math.abs(ux) * radius;
+      const ya = Math.max(0, Math.ceil(y0 + Math.min(uy * from, uy * to) - reachY));
+      const yb = Math.min(h - 1, Math.floor(y0 + Math.max(uy * from, uy * to) + reachY));
+      for (let y = ya; y <= yb; y++) {
+        const ey = y - y0;
+        // Both the distance across and the place along change in a straight line over a row.
+        let xa = -1e9;
+        let xb = 1e9;
+        if (uy > 1e-4 || uy < -1e-4) {
+          const p = (ey * ux - radius) / uy;
+          const q = (ey * ux + radius) / uy;
+          xa = p < q ? p : q;
+          xb = p < q ? q : p;
+        } else if (ey > radius || ey < -radius) continue;
+        if (ux > 1e-4 || ux < -1e-4) {
+          const p = (from - ey * uy) / ux;
+          const q = (to - ey * uy) / ux;
+          const lo = p < q ? p : q;
+          const hi = p < q ? q : p;
+          if (lo > xa) xa = lo;
+          if (hi < xb) xb = hi;
+        } else if (ey * uy < from || ey * uy > to) continue;
+        let x = Math.ceil(x0 + xa);
+        let end = Math.floor(x0 + xb);
+        if (x < 0) x = 0;
+        if (end > w - 1) end = w - 1;
+        let i = y * w + x;
+        for (; x <= end; x++, i++) {
+          if (index && index[i] !== area) continue;
+          const ex = x - x0;
+          const t = ex * ux + ey * uy;
+          const d = ey * ux - ex * uy;
+          const across = d * inv;
+          const edge = across < 0 ? 1 + across : 1 - across;
+          const over = t < 0 ? -t : t > len ? t - len : 0;
+          const hair = hairs[first + (((d + radius) * perHair) | 0)];
+          const run = (along + t) / total;
+          // Ends are ragged: each hair lifts off at its own place.
+          let alpha = edge * 4 - over * inv * (1.6 + 2.4 * hair);
+          if (alpha > 1) alpha = 1;
+          const dry = run - 0.4 + hair * 1.1;
+          if (dry > 0) alpha *= 1 - s.bristle * 0.8 * dry;
+          if (tooth) {
+            const grain = tooth[(y & (TILE - 1)) * TILE + (x & (TILE - 1))];
+            const held = (grain - 1 + pressure) * 4;
+            alpha *= 1 - s.tooth + s.tooth * (held < 0 ? 0 : held > 1 ? 1 : held);
+          }
+          if (alpha <= 0.02) continue;
+          // Light falls from the upper left on paint that stands up.
+          const lit = s.relief * (hair * 0.02 + (across * (uy - ux) > 0 ? 0.11 : -0.13) * (edge < 0.4 ? 1 : 0));
+          TL[i] += (L + hair * streak + lit - TL[i]) * alpha;
+          TA[i] += (a - TA[i]) * alpha;
+          TB[i] += (b - TB[i]) * alpha;
+        }
       }
-    along += len;
-  }
+      along += len;
+    }
+  };
+}
+
+/** A repeating tile of paper tooth, 0 hollow to 1 crest. */
+function toothTile(unit: number, seed: number): Float32Array {
+  const tile = noisePlane(TILE, TILE, Math.max(1.6, 1.9 * unit), seed + 5, 2);
+  for (let i = 0; i < tile.length; i++) tile[i] = smoothstep(-0.75, 0.75, tile[i]);
+  return tile;
 }

@@ -1,7 +1,7 @@
 import type { Lab } from '../image/types.ts';
 
 /** Version of the painter; it stands on every ticket, and a deliberate change of any pixel raises it. */
-export const PAINTER_VERSION = 1;
+export const PAINTER_VERSION = 2;
 
 export interface PaintOptions {
   /** Object mask of the content, 0–1 a pixel, same size; keeps marks off the ground and keeps the ground calm. */

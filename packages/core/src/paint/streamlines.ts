@@ -2,11 +2,7 @@ import { randomFor } from '../number/random.ts';
 import { valueNoise } from '../number/noise.ts';
 import { clamp } from '../number/scalar.ts';
 import { length2, pow, sin, cos } from '../number/trig.ts';
-
-export interface Field {
-  tx: Float32Array;
-  ty: Float32Array;
-}
+import type { Field } from './field.ts';
 
 export interface StreamlineSettings {
   /** Distance between lines and mean length of a line, in pixels. */
@@ -64,11 +60,16 @@ function markSegment(
 
 /**
  * Evenly spaced streamlines of a direction field whose width follows a tone plane (0 none, 1 widest), after Jobard & Lefer 1997.
- * Returns coverage 0–1.
+ * The field and the tone may be smaller than the w × h of the coverage (0–1) that is returned.
  */
 export function drawStreamlines(field: Field, tone: Float32Array, w: number, h: number, s: StreamlineSettings): Float32Array {
   const cover = new Float32Array(w * h);
   const gap = Math.max(1.6, s.gap);
+  const fw = field.width;
+  const kx = fw / w;
+  const ky = field.height / h;
+  // Place in the field of a place on the sheet.
+  const at = (x: number, y: number): number => ((y * ky) | 0) * fw + ((x * kx) | 0);
   const cell = gap * 0.5;
   const gridWidth = Math.ceil(w / cell) + 2;
   const owner = new Int32Array(gridWidth * (Math.ceil(h / cell) + 2));
@@ -94,7 +95,7 @@ export function drawStreamlines(field: Field, tone: Float32Array, w: number, h: 
     const sy = (((order[q] / nx) | 0) + 0.5 + (random() - 0.5) * s.stray) * gap;
     const reach = s.length * (0.6 + 0.8 * random()) * 0.5;
     if (sx < 0 || sy < 0 || sx >= w || sy >= h) continue;
-    if (owner[((sy / cell) | 0) * gridWidth + ((sx / cell) | 0)] || tone[(sy | 0) * w + (sx | 0)] < s.least) continue;
+    if (owner[((sy / cell) | 0) * gridWidth + ((sx / cell) | 0)] || tone[at(sx, sy)] < s.least) continue;
     let points = 0;
     for (let direction = -1; direction <= 1; direction += 2) {
       let x = sx;
@@ -103,7 +104,7 @@ export function drawStreamlines(field: Field, tone: Float32Array, w: number, h: 
       let py = 0;
       let count = 0;
       for (let run = 0; run < reach && count < most; run += step) {
-        const i = (y | 0) * w + (x | 0);
+        const i = at(x, y);
         let vx = field.tx[i] * cr - field.ty[i] * sr;
         let vy = field.tx[i] * sr + field.ty[i] * cr;
         if (count === 0) {
@@ -122,7 +123,7 @@ export function drawStreamlines(field: Field, tone: Float32Array, w: number, h: 
         }
         x += vx * step;
         y += vy * step;
-        if (x < 0 || y < 0 || x >= w || y >= h || tone[(y | 0) * w + (x | 0)] < s.least * 0.85) break;
+        if (x < 0 || y < 0 || x >= w || y >= h || tone[at(x, y)] < s.least * 0.85) break;
         const c = ((y / cell) | 0) * gridWidth + ((x / cell) | 0);
         if (owner[c] && owner[c] !== line) break;
         owner[c] = line;
@@ -147,7 +148,7 @@ export function drawStreamlines(field: Field, tone: Float32Array, w: number, h: 
     for (let k = 0; k < m; k++) {
       const x = path[2 * k];
       const y = path[2 * k + 1];
-      const t = tone[(y | 0) * w + (x | 0)];
+      const t = tone[at(x, y)];
       const end = s.taper > 0 ? pow(sin(Math.PI * clamp(k / (m - 1), 0.01, 0.99)), s.taper) : 1;
       const wobble = 0.85 + 0.3 * valueNoise(x * 0.15, y * 0.15, 7);
       const radius = Math.max(0.15, 0.5 * gap * s.width * clamp((t - s.least * 0.6) / (1 - s.least * 0.6)) * end * wobble);

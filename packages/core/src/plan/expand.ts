@@ -1,5 +1,6 @@
 import { MIXER_VERSION, type Style } from '../mix/style.ts';
 import { MEASURE_VERSION } from '../measure/types.ts';
+import { hashText } from '../number/random.ts';
 import { TICKET_VERSION, type Ticket } from '../ticket/types.ts';
 import { fillTemplate, joinParts, type Slot, type TextPart } from '../words/template.ts';
 import { seedFor, type SeedPolicy } from './seeds.ts';
@@ -112,7 +113,7 @@ export function expandPlan(plan: Plan, library: PlanLibrary): ExpandedPlan {
           ticket: TICKET_VERSION,
           press: library.press,
           text: { parts, final: text, avoid, lettering },
-          subject: { id: subject.id, label: subject.label, wording: subject.wording, identity: 0 },
+          subject: { id: subject.id, label: subject.label, wording: subject.wording, identity: hashText(subject.id) },
           contents: subject.pictureSha ? [{ sha256: subject.pictureSha, strength: 100, read: 'areas' }] : [],
           look: {
             id: look.id,

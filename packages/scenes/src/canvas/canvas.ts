@@ -18,6 +18,16 @@ export const hex = (code: string): Lab => labOfHex(code);
 export const mixLab = (p: Lab, q: Lab, t: number): Lab => ({ L: lerp(p.L, q.L, t), a: lerp(p.a, q.a, t), b: lerp(p.b, q.b, t) });
 export const lighter = (c: Lab, by: number): Lab => ({ L: c.L + by, a: c.a, b: c.b });
 
+/** Where light comes from (a vector from the thing, z towards the eye), how much of it, its colour (OKLab a, b), and frost on what faces up. */
+export interface Lamp {
+  towards: readonly [number, number, number];
+  level: number;
+  tint: readonly [number, number];
+  frost?: number;
+}
+
+export const DAYLIGHT: Lamp = { towards: [-0.5, -0.62, 0.6], level: 1, tint: [0, 0] };
+
 export interface RibbonShape {
   /** 1 is a tube, 0 a flat strip. */
   round?: number;
@@ -30,6 +40,19 @@ export interface RibbonShape {
   /** Cuts the ends square instead of round. */
   square?: boolean;
 }
+
+/** Where and how a thing stands in the frame: turned about its middle, then made smaller or larger, mirrored, and moved (unit lengths). */
+export interface Stance {
+  dx: number;
+  dy: number;
+  scale: number;
+  turn: number;
+  flip: 1 | -1;
+}
+
+const AS_DRAWN: Stance = { dx: 0, dy: 0, scale: 1, turn: 0, flip: 1 };
+/** The point about which a stance turns and scales. */
+const PIVOT = { x: 0.5, y: 0.56 };
 
 const MOST_SAMPLES = 40;
 const LEAST_SAMPLES = 10;
@@ -52,6 +75,14 @@ export class Canvas {
   private readonly left: number;
   private readonly top: number;
   private part = 0;
+  private stance = AS_DRAWN;
+  private c = 1;
+  private s = 0;
+  /** One of its kind was asked for: a subject that likes to come in bunches draws a single one. */
+  single = false;
+  /** Stands in for the backdrop a subject would draw itself. */
+  setting: ((canvas: Canvas) => void) | null = null;
+  private ready = false;
 
   constructor(
     readonly width: number,
@@ -72,8 +103,40 @@ export class Canvas {
     this.top = (height - this.unit) / 2;
   }
 
+  /** How the next shapes stand. */
+  stand(stance: Stance): void {
+    this.stance = stance;
+    this.c = cos(stance.turn);
+    this.s = sin(stance.turn);
+  }
+
+  /** Frame place of a unit place as it stands. */
+  private place(x: number, y: number): [number, number] {
+    const { scale, flip, dx, dy } = this.stance;
+    const u = (x - PIVOT.x) * flip * scale;
+    const v = (y - PIVOT.y) * scale;
+    return [
+      this.left + (PIVOT.x + u * this.c - v * this.s + dx) * this.unit,
+      this.top + (PIVOT.y + u * this.s + v * this.c + dy) * this.unit,
+    ];
+  }
+
+  /** Unit place, as drawn, of a frame place. */
+  private source(X: number, Y: number): [number, number] {
+    const { scale, flip, dx, dy } = this.stance;
+    const u = (X - this.left) / this.unit - PIVOT.x - dx;
+    const v = (Y - this.top) / this.unit - PIVOT.y - dy;
+    return [PIVOT.x + ((u * this.c + v * this.s) * flip) / scale, PIVOT.y + (v * this.c - u * this.s) / scale];
+  }
+
   /** Wall above the horizon (unit y), ground below; the ground runs on to the edges of any frame. */
   backdrop(wallTop: Lab, wallFoot: Lab, ground: Lab, horizon: number): void {
+    if (this.ready) return;
+    this.ready = true;
+    if (this.setting) {
+      this.setting(this);
+      return;
+    }
     const { width, height, unit } = this;
     for (let y = 0, i = 0; y < height; y++) {
       const v = (y + 0.5 - this.top) / unit;
@@ -87,12 +150,22 @@ export class Canvas {
     }
   }
 
+  /** A backdrop whose colour a function gives by unit place (which runs past 0–1 in long frames). */
+  fill(colour: (x: number, y: number) => Lab): void {
+    for (let y = 0, i = 0; y < this.height; y++)
+      for (let x = 0; x < this.width; x++, i++) {
+        const c = colour((x + 0.5 - this.left) / this.unit, (y + 0.5 - this.top) / this.unit);
+        this.L[i] = c.L;
+        this.a[i] = c.a;
+        this.b[i] = c.b;
+      }
+  }
+
   /** A soft shadow on the ground beneath a subject. */
   shadow(cx: number, cy: number, rx: number, ry: number, depth: number): void {
-    const X = this.left + cx * this.unit;
-    const Y = this.top + cy * this.unit;
-    const RX = rx * this.unit;
-    const RY = ry * this.unit;
+    const [X, Y] = this.place(cx, cy);
+    const RX = rx * this.unit * this.stance.scale;
+    const RY = ry * this.unit * this.stance.scale;
     for (let y = Math.max(0, Math.floor(Y - RY)); y < Math.min(this.height, Y + RY); y++)
       for (let x = Math.max(0, Math.floor(X - RX)); x < Math.min(this.width, X + RX); x++) {
         const u = (x - X) / RX;
@@ -127,11 +200,12 @@ export class Canvas {
   ribbon(points: readonly Point[], widthAt: (t: number) => number, paint: Paint, shape: RibbonShape = {}): void {
     this.nextPart();
     const { width: w, height: h, unit } = this;
+    const { scale, flip } = this.stance;
     const last = points.length - 1;
     let chord = 0;
     for (let k = 0; k < last; k++) chord += length2(points[k + 1][0] - points[k][0], points[k + 1][1] - points[k][1]);
     // A short strip needs few pieces to look round.
-    const samples = clamp(Math.ceil((chord * unit) / 5), LEAST_SAMPLES, MOST_SAMPLES);
+    const samples = clamp(Math.ceil((chord * unit * scale) / 5), LEAST_SAMPLES, MOST_SAMPLES);
     const sx = new Float64Array(samples + 1);
     const sy = new Float64Array(samples + 1);
     const half = new Float64Array(samples + 1);
@@ -147,9 +221,8 @@ export class Canvas {
         const p3 = at(k + 2)[d];
         return 0.5 * (2 * p1 + (p2 - p0) * f + (2 * p0 - 5 * p1 + 4 * p2 - p3) * f * f + (3 * p1 - p0 - 3 * p2 + p3) * f * f * f);
       };
-      sx[i] = this.left + spline(0) * unit;
-      sy[i] = this.top + spline(1) * unit;
-      half[i] = Math.max(0, widthAt(i / samples)) * unit;
+      [sx[i], sy[i]] = this.place(spline(0), spline(1));
+      half[i] = Math.max(0, widthAt(i / samples)) * unit * scale;
     }
     let xa = Infinity;
     let xb = -Infinity;
@@ -212,7 +285,7 @@ export class Canvas {
         const cover = clamp(own + 0.5 - Math.sqrt(distance[o]));
         if (cover <= 0) continue;
         const s = clamp(side[o] / Math.max(own, 0.5), -1, 1);
-        const c = typeof paint === 'function' ? paint(t, s, (x - this.left) / unit, (y - this.top) / unit) : paint;
+        const c = typeof paint === 'function' ? paint(t, s * flip, ...this.source(x, y)) : paint;
         const tilt = round * s + cup * (s < 0 ? -1 : 1) * (1 - Math.abs(s));
         const bend = (shape.bend ?? 0) * (t - 0.5);
         const z = (shape.height ?? 0) + ((1 - s * s) * own * round) / unit;
@@ -232,12 +305,13 @@ export class Canvas {
   ): void {
     this.nextPart();
     const { unit } = this;
-    const X = this.left + cx * unit;
-    const Y = this.top + cy * unit;
-    const RX = rx * unit;
-    const RY = ry * unit;
-    const c0 = cos(turn);
-    const s0 = sin(turn);
+    const { scale, flip } = this.stance;
+    const [X, Y] = this.place(cx, cy);
+    const RX = rx * unit * scale;
+    const RY = ry * unit * scale;
+    // A mirrored thing turns the other way; what is drawn on it is mirrored with it.
+    const c0 = cos(turn * flip + this.stance.turn);
+    const s0 = sin(turn * flip + this.stance.turn);
     const reach = Math.max(RX, RY) * 1.2 + 2;
     const power = shape.power ?? 2;
     const round = shape.round ?? 1;
@@ -245,7 +319,7 @@ export class Canvas {
       for (let x = Math.max(0, Math.floor(X - reach)); x <= Math.min(this.width - 1, Math.ceil(X + reach)); x++) {
         const dx = x - X;
         const dy = y - Y;
-        const u = (dx * c0 + dy * s0) / RX;
+        const u = ((dx * c0 + dy * s0) / RX) * flip;
         const v = (-dx * s0 + dy * c0) / RY;
         let r = power === 2 ? Math.sqrt(u * u + v * v) : pow(pow(Math.abs(u), power) + pow(Math.abs(v), power), 1 / power);
         if (r > 1.4) continue;
@@ -254,19 +328,20 @@ export class Canvas {
         const cover = clamp((1 - r) * Math.min(RX, RY) + 0.5);
         if (cover <= 0) continue;
         const c = typeof paint === 'function' ? paint(angle / 6.283185307 + 0.5, r, u, v) : paint;
-        const nu = u * round;
+        const nu = u * round * flip;
         const nv = v * round;
         const z = (shape.height ?? 0) + Math.sqrt(Math.max(0, 1 - r * r)) * Math.min(rx, ry);
         this.lay(y * this.width + x, cover, c, nu * c0 - nv * s0, nu * s0 + nv * c0, z, shape.gloss ?? 0.25);
       }
   }
 
-  /** A flat polygon with the surface direction `tilt`. */
-  polygon(points: readonly Point[], paint: Paint, tilt: Point = [0, 0], height = 0): void {
+  /** A flat polygon with the surface direction `tilt`; `opacity` under 1 is glass. */
+  polygon(points: readonly Point[], paint: Paint, tilt: Point = [0, 0], height = 0, opacity = 1): void {
     this.nextPart();
-    const { unit } = this;
-    const xs = points.map(p => this.left + p[0] * unit);
-    const ys = points.map(p => this.top + p[1] * unit);
+    const placed = points.map(p => this.place(p[0], p[1]));
+    const xs = placed.map(p => p[0]);
+    const ys = placed.map(p => p[1]);
+    const { flip } = this.stance;
     const xa = Math.min(...xs);
     const xb = Math.max(...xs);
     const ya = Math.min(...ys);
@@ -285,38 +360,103 @@ export class Canvas {
           nearest = Math.min(nearest, ex * ex + ey * ey);
         }
         const d = Math.sqrt(nearest);
-        const cover = clamp((inside ? d : -d) + 0.5);
+        const cover = opacity * clamp((inside ? d : -d) + 0.5);
         if (cover <= 0) continue;
         const c =
           typeof paint === 'function'
-            ? paint((x - xa) / (xb - xa), (y - ya) / (yb - ya), (x - this.left) / unit, (y - this.top) / unit)
+            ? paint(flip > 0 ? (x - xa) / (xb - xa) : (xb - x) / (xb - xa), (y - ya) / (yb - ya), ...this.source(x, y))
             : paint;
-        this.lay(y * this.width + x, cover, c, tilt[0], tilt[1], height, 0.1);
+        this.lay(y * this.width + x, cover, c, tilt[0] * flip, tilt[1], height, 0.1);
       }
   }
 
-  /** Lights everything that was laid with one lamp from the upper left (unit vector x, y, z towards the eye) and gives the scene. */
-  light(lamp: readonly [number, number, number] = [-0.5, -0.62, 0.6]): Scene {
+  /** Lights everything that was laid with one lamp and gives the scene. */
+  light(lamp: Lamp = DAYLIGHT): Scene {
     const { width, height, unit } = this;
-    const m = Math.sqrt(lamp[0] ** 2 + lamp[1] ** 2 + lamp[2] ** 2);
-    const [lx, ly, lz] = lamp.map(v => v / m);
+    const [dx, dy, dz] = lamp.towards;
+    const m = Math.sqrt(dx * dx + dy * dy + dz * dz);
+    const lx = dx / m;
+    const ly = dy / m;
+    const lz = dz / m;
     const around = blur(this.z, width, height, unit * 0.012);
     for (let i = 0; i < this.L.length; i++) {
       const cover = this.mask[i];
-      if (cover <= 0.01) continue;
-      const nx = this.nx[i];
-      const ny = this.ny[i];
-      const nz = Math.sqrt(Math.max(0.02, 1 - nx * nx - ny * ny));
-      const facing = clamp((nx * lx + ny * ly + nz * lz + 0.25) / 1.25);
-      const hidden = clamp((around[i] - this.z[i]) * 9, 0, 0.45);
-      const mirror = clamp(nx * lx * 0.5 + ny * ly * 0.5 + nz * (lz + 1) * 0.5);
-      const shine = pow(mirror, 26) * this.gloss[i];
-      this.L[i] = clamp(this.L[i] * lerp(1, 0.5 + 0.58 * facing - hidden, cover) + shine * 0.35 * cover);
-      const chroma = lerp(1, 0.75 + 0.3 * facing, cover) * (1 - shine * 0.6);
-      this.a[i] *= chroma;
-      this.b[i] = this.b[i] * chroma - (1 - facing) * 0.012 * cover;
+      if (cover > 0.01) {
+        const nx = this.nx[i];
+        const ny = this.ny[i];
+        const nz = Math.sqrt(Math.max(0.02, 1 - nx * nx - ny * ny));
+        const facing = clamp((nx * lx + ny * ly + nz * lz + 0.25) / 1.25);
+        const hidden = clamp((around[i] - this.z[i]) * 9, 0, 0.45);
+        const mirror = clamp(nx * lx * 0.5 + ny * ly * 0.5 + nz * (lz + 1) * 0.5);
+        const shine = pow(mirror, 26) * this.gloss[i];
+        this.L[i] = clamp(this.L[i] * lerp(1, 0.5 + 0.58 * facing - hidden, cover) + shine * 0.35 * cover);
+        const chroma = lerp(1, 0.75 + 0.3 * facing, cover) * (1 - shine * 0.6);
+        this.a[i] *= chroma;
+        this.b[i] = this.b[i] * chroma - (1 - facing) * 0.012 * cover;
+        if (lamp.frost) {
+          // Frost lies on what faces up.
+          const rime = lamp.frost * smoothstep(0.1, 0.75, -ny + 0.35 * (facing - 0.5)) * cover;
+          this.L[i] += (0.95 - this.L[i]) * rime;
+          this.a[i] *= 1 - rime;
+          this.b[i] *= 1 - rime;
+        }
+      }
+      this.L[i] = clamp(this.L[i] * lamp.level);
+      this.a[i] += lamp.tint[0] * this.L[i];
+      this.b[i] += lamp.tint[1] * this.L[i];
     }
     return this.finish();
+  }
+
+  /** Moves the main hue of what was laid to another colour's, keeping its lights and darks; leaves may be spared. */
+  dye(colour: Lab, spareLeaves: boolean): void {
+    const bins = new Float64Array(24);
+    const hueOf = (i: number): number => (((atan2(this.b[i], this.a[i]) / 6.283185307 + 1) * 24) % 24) | 0;
+    for (let i = 0; i < this.L.length; i++)
+      if (this.mask[i] > 0.5) {
+        const chroma = length2(this.a[i], this.b[i]);
+        // Leaves are dyed only when there is nothing else to dye.
+        const green = spareLeaves && this.a[i] < -0.02 && this.b[i] > 0;
+        if (chroma > 0.02) bins[hueOf(i)] += chroma * (green ? 0.15 : 1);
+      }
+    let main = 0;
+    for (let k = 1; k < 24; k++) if (bins[k] > bins[main]) main = k;
+    let sumL = 0;
+    let sumC = 0;
+    let count = 0;
+    const near = (i: number): boolean => {
+      const off = Math.abs(hueOf(i) - main);
+      return this.mask[i] > 0.3 && Math.min(off, 24 - off) <= 3 && (bins[main] === 0 || length2(this.a[i], this.b[i]) > 0.015);
+    };
+    for (let i = 0; i < this.L.length; i++)
+      if (near(i)) {
+        sumL += this.L[i];
+        sumC += length2(this.a[i], this.b[i]);
+        count++;
+      }
+    if (count === 0) return;
+    const chroma = Math.max(0.02, sumC / count);
+    const chosen = Uint8Array.from(this.L, (_, i) => (near(i) ? 1 : 0));
+    for (let i = 0; i < this.L.length; i++) {
+      if (!chosen[i]) continue;
+      const k = length2(this.a[i], this.b[i]) / chroma;
+      this.L[i] = clamp(colour.L + (this.L[i] - sumL / count) * 0.85, 0.05, 0.98);
+      this.a[i] = colour.a * Math.min(1.4, k);
+      this.b[i] = colour.b * Math.min(1.4, k);
+    }
+  }
+
+  /** Greens as they are early and late in the year: young and yellow, or gone to ochre and rust. */
+  turnGreens(season: 'spring' | 'autumn'): void {
+    for (let i = 0; i < this.L.length; i++) {
+      if (this.mask[i] < 0.3 || this.a[i] > -0.015 || this.b[i] < 0) continue;
+      const chroma = length2(this.a[i], this.b[i]);
+      const late = season === 'autumn';
+      const t = late ? 0.85 : 0.4;
+      this.a[i] += ((late ? 0.55 : -0.45) * chroma - this.a[i]) * t;
+      this.b[i] += (1.05 * chroma - this.b[i]) * t;
+      this.L[i] = clamp(this.L[i] + (late ? 0.05 : 0.06));
+    }
   }
 
   /** The scene as laid, without light. */

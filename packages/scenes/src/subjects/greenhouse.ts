@@ -22,6 +22,8 @@ function brick(seed: number, slope: number, perRow: number): (t: number, s: numb
 export const greenhouse: DrawnSubject = {
   name: 'greenhouse',
   words: ['greenhouse', 'greenhouses', 'glasshouse', 'glass house'],
+  made: true,
+  leans: 0,
   draw(canvas, random, seed) {
     canvas.backdrop(hex('#cfe2e8'), hex('#f2ecd8'), hex('#9db574'), 0.72);
     const frame = hex('#f4f1e6');

@@ -8,6 +8,7 @@ import type { DrawnSubject } from './types.ts';
 export const honeybee: DrawnSubject = {
   name: 'honeybee',
   words: ['honeybee', 'honeybees', 'honey bee', 'honey bees', 'bee', 'bees'],
+  leans: 0.5,
   draw(canvas, random, seed) {
     const ground = hex('#f4efdf');
     canvas.backdrop(ground, ground, ground, 1.5);

@@ -10,7 +10,8 @@ export const radish: DrawnSubject = {
   words: ['radish', 'radishes'],
   draw(canvas, random, seed) {
     canvas.backdrop(hex('#f3ede0'), hex('#efe6d4'), hex('#e2d5bd'), 0.72);
-    const count = 1 + Math.floor(random() * 2.7);
+    const bunch = 1 + Math.floor(random() * 2.7);
+    const count = canvas.single ? 1 : bunch;
     const light = hex('#4f8f3a');
     const deep = hex('#2f6b35');
     const vein = hex('#a9cf7a');

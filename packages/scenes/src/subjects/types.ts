@@ -7,5 +7,11 @@ export interface DrawnSubject {
   words: string[];
   /** Flat artwork: laid colours are kept as they are, no lamp. */
   unlit?: boolean;
+  /** Made by hand: green on it is paint and no leaf. */
+  made?: boolean;
+  /** It cannot be mirrored. */
+  oneWay?: boolean;
+  /** How far it may lean, in radians to either side; 0.05 when left out. */
+  leans?: number;
   draw(canvas: Canvas, random: Random, seed: number): void;
 }

@@ -7,6 +7,7 @@ import type { DrawnSubject } from './types.ts';
 export const wateringCan: DrawnSubject = {
   name: 'watering can',
   words: ['watering can', 'watering cans', 'watering-can'],
+  made: true,
   draw(canvas, random, seed) {
     canvas.backdrop(hex('#eef0ea'), hex('#f1ead9'), hex('#d9cdb2'), 0.72);
     const metal = hex(['#5d8a86', '#b9552f', '#7d8b8f', '#3f6ea0', '#c79a2e'][Math.floor(random() * 5)]);

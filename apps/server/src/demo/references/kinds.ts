@@ -156,3 +156,59 @@ export function spotPrint(random: Random, paper: string, inks: readonly string[]
   }
   return svg(`${rect(paper)}<g filter="url(#dry)">${body}</g>`, patterns + speckle);
 }
+
+/** Soft sticks dragged over rough paper: many overlapping strokes of near colours that skip the hollows of the sheet. */
+export function pastel(random: Random, paper: string, colours: readonly string[], seed: number): string {
+  const tooth = `<filter id="tooth" x="-5%" y="-5%" width="110%" height="110%"><feTurbulence type="fractalNoise" baseFrequency="0.32" numOctaves="2" seed="${seed}" result="n"/><feColorMatrix in="n" type="matrix" values="0 0 0 0 0  0 0 0 0 0  0 0 0 0 0  0 6 0 0 -2.35" result="t"/><feComposite in="SourceGraphic" in2="t" operator="in"/></filter>`;
+  let body = '';
+  for (let i = 0; i < 20; i++) {
+    const x = random() * SIDE;
+    const y = random() * SIDE;
+    const radius = 90 + random() * 130;
+    const a = random() * 3.14;
+    const colour = pick(random, colours);
+    let strokes = '';
+    for (let k = 0; k < 46; k++) {
+      const r = radius * Math.sqrt(random());
+      const t = random() * 6.28;
+      const cx = x + r * Math.cos(t);
+      const cy = y + r * Math.sin(t);
+      const length = 30 + random() * 60;
+      const b = a + (random() - 0.5) * 0.5;
+      strokes += `<path d="M${cx.toFixed(1)} ${cy.toFixed(1)}q${(length * 0.5 * Math.cos(b) + 6).toFixed(1)} ${(length * 0.5 * Math.sin(b)).toFixed(1)} ${(length * Math.cos(b)).toFixed(1)} ${(length * Math.sin(b)).toFixed(1)}" stroke="${colour}" stroke-opacity="${(0.55 + random() * 0.45).toFixed(2)}" stroke-width="${(9 + random() * 9).toFixed(1)}"/>`;
+    }
+    body += strokes;
+  }
+  return svg(`${rect(paper)}<g filter="url(#tooth)" fill="none" stroke-linecap="round">${body}</g>`, tooth);
+}
+
+/** Thick paint laid in short curved strokes that keep the marks of the hairs. */
+export function impasto(random: Random, colours: readonly string[], seed: number): string {
+  const hairs = `<filter id="hairs" x="-5%" y="-5%" width="110%" height="110%"><feTurbulence type="fractalNoise" baseFrequency="0.09" numOctaves="2" seed="${seed}" result="n"/><feDisplacementMap in="SourceGraphic" in2="n" scale="9"/></filter>`;
+  const lit = (code: string, by: number): string =>
+    '#' +
+    [1, 3, 5]
+      .map(k =>
+        Math.max(0, Math.min(255, Math.round(parseInt(code.slice(k, k + 2), 16) * (1 + by))))
+          .toString(16)
+          .padStart(2, '0'),
+      )
+      .join('');
+  const centres = Array.from({ length: 14 }, () => ({ x: random() * SIDE, y: random() * SIDE, c: pick(random, colours) }));
+  let body = '';
+  for (let k = 0; k < 1700; k++) {
+    const x = random() * SIDE;
+    const y = random() * SIDE;
+    const near = centres.reduce((p, q) => ((q.x - x) ** 2 + (q.y - y) ** 2 < (p.x - x) ** 2 + (p.y - y) ** 2 ? q : p));
+    const a = Math.atan2(y - near.y, x - near.x) + 1.57 + (random() - 0.5) * 0.5;
+    const length = 40 + random() * 45;
+    const width = 13 + random() * 8;
+    const colour = lit(near.c, (random() - 0.5) * 0.22);
+    const dx = length * Math.cos(a);
+    const dy = length * Math.sin(a);
+    const at = (o: number): string =>
+      `M${(x + o * Math.sin(a)).toFixed(1)} ${(y - o * Math.cos(a)).toFixed(1)}q${(dx * 0.5 + dy * 0.12).toFixed(1)} ${(dy * 0.5 - dx * 0.12).toFixed(1)} ${dx.toFixed(1)} ${dy.toFixed(1)}`;
+    body += `<path d="${at(0)}" stroke="${colour}" stroke-width="${width.toFixed(1)}"/><path d="${at(width * 0.36)}" stroke="${lit(colour, 0.16)}" stroke-width="2.4"/><path d="${at(-width * 0.38)}" stroke="${lit(colour, -0.2)}" stroke-width="2.4"/>`;
+  }
+  return svg(`${rect(colours[0])}<g filter="url(#hairs)" fill="none" stroke-linecap="round">${body}</g>`, hairs);
+}

@@ -1,0 +1,76 @@
+import { toLabPlanes } from '../colour/oklab.ts';
+import { blurWide, halve } from '../image/filter.ts';
+import { resizePicture } from '../image/resize.ts';
+import { measureFlow, slopesOf, type Flow, type Slopes } from '../image/tensor.ts';
+import { checkPicture, type LabPlanes, type Picture, type Plane } from '../image/types.ts';
+
+const LONG_SIDE = 512;
+
+/** What all facets look at: one set of planes, slopes, directions and a pyramid, made once a picture. */
+export interface View {
+  planes: LabPlanes;
+  slopes: Slopes;
+  /** Half size, as are `wide` and `pyramid[1]`. */
+  flow: Flow;
+  /** Lightness blurred over 14 pixels, full size. */
+  around: Float32Array;
+  /** Lightness and, from half size on, each coarser octave. */
+  pyramid: Plane[];
+  /** Weight of each pixel in the palette, 0–1. */
+  inkWeights: Float32Array;
+}
+
+/** The copy that is measured: its long side is at most 512, so that size does not matter. */
+function copyOf(picture: Picture): Picture {
+  checkPicture(picture);
+  const { width, height } = picture;
+  const long = Math.max(width, height);
+  if (long <= LONG_SIDE) return picture;
+  const side = (s: number): number => Math.max(1, Math.round((s * LONG_SIDE) / long));
+  return resizePicture(picture, side(width), side(height));
+}
+
+/** Makes the view of a picture. Throws PictureError on a malformed one. */
+export function viewOf(picture: Picture): View {
+  return viewOfPlanes(toLabPlanes(copyOf(picture)));
+}
+
+/** Makes the view of planes as they are; for figures that do not depend on size their long side must be 512. */
+export function viewOfPlanes(planes: LabPlanes): View {
+  const { width, height, L } = planes;
+  const slopes = slopesOf(L, width, height);
+  const pyramid: Plane[] = [{ width, height, data: L }];
+  for (let o = 0; o < 6; o++) {
+    const last = pyramid[o];
+    if (Math.min(last.width, last.height) < 4) break;
+    pyramid.push(halve(last));
+  }
+  return {
+    planes,
+    slopes,
+    flow: measureFlow(slopes, 3),
+    around: blurWide(L, width, height, 14),
+    pyramid,
+    inkWeights: inkWeights(slopes),
+  };
+}
+
+/**
+ * How far each pixel is an ink and not a mixture of two. An antialiased pixel has more slope than its surroundings (comparing with the local
+ * mean spares textured inks); in a flat picture a gentle slope is a shadow, which is no ink either.
+ */
+function inkWeights(slopes: Slopes): Float32Array {
+  const { width, height, size } = slopes;
+  const fine = size.slice();
+  const around = blurWide(size, width, height, 6);
+  let flat = 0;
+  for (let i = 0; i < size.length; i++) if (size[i] < 0.006) flat++;
+  const share = flat / size.length;
+  const soften = share <= 0.35 ? 0 : share >= 0.55 ? 1 : (share - 0.35) / 0.2;
+  for (let i = 0; i < fine.length; i++) {
+    const r = fine[i] / (0.02 + 1.6 * around[i]);
+    const s = (fine[i] * soften) / 0.005;
+    fine[i] = 1 / (1 + r * r * r * r + s * s);
+  }
+  return fine;
+}

@@ -1,0 +1,86 @@
+import { toLabPlanes } from '../colour/oklab.ts';
+import { resamplePlane } from '../image/filter.ts';
+import { resizePicture } from '../image/resize.ts';
+import { measureFlow, slopesOf, type Flow, type Slopes } from '../image/tensor.ts';
+import type { LabPlanes, Picture } from '../image/types.ts';
+import { binColours, clusterColours } from '../measure/palette.ts';
+import type { PaletteColour } from '../measure/types.ts';
+import type { Style } from '../mix/style.ts';
+import { assignPalette, type Assignment } from './assign.ts';
+import { avoidColours } from './never.ts';
+import type { PaintOptions } from './options.ts';
+import { smoothKeepingEdges } from './smooth.ts';
+import { matchTone } from './tone.ts';
+
+const LONG_SIDE = 512;
+
+/**
+ * Everything that is decided before a mark is made, worked out on a copy whose long side is at most 512. The decisions are the same for
+ * every larger size, so an enlarged proof is the same picture.
+ */
+export interface Sketch {
+  width: number;
+  height: number;
+  /** Sketch pixels per 1/512 of the long side, and full-size pixels per sketch pixel. */
+  u: number;
+  scale: number;
+  own: LabPlanes;
+  /** The content after its tone was moved, and the same with small detail smoothed away. */
+  content: LabPlanes;
+  calm: LabPlanes;
+  slopes: Slopes;
+  /** Directions of the calm content, half size. */
+  flow: Flow;
+  mask?: Float32Array;
+  parts?: Uint8Array;
+  palette: PaletteColour[];
+  /** Whether the palette is the content's own. */
+  ownColours: boolean;
+  assignment: Assignment;
+}
+
+function nearestPlane(plane: Uint8Array, w: number, h: number, width: number, height: number): Uint8Array {
+  if (w === width && h === height) return plane;
+  const out = new Uint8Array(width * height);
+  for (let y = 0, o = 0; y < height; y++) {
+    const row = Math.min(h - 1, Math.floor(((y + 0.5) * h) / height)) * w;
+    for (let x = 0; x < width; x++, o++) out[o] = plane[row + Math.min(w - 1, Math.floor(((x + 0.5) * w) / width))];
+  }
+  return out;
+}
+
+export function makeSketch(picture: Picture, style: Style, palette: PaletteColour[], options: PaintOptions): Sketch {
+  const long = Math.max(picture.width, picture.height);
+  const side = (s: number): number => (long <= LONG_SIDE ? s : Math.max(1, Math.round((s * LONG_SIDE) / long)));
+  const width = side(picture.width);
+  const height = side(picture.height);
+  const small = width === picture.width && height === picture.height ? picture : resizePicture(picture, width, height);
+  const own = toLabPlanes(small);
+  const u = Math.max(width, height) / 512;
+  const s = style.amounts;
+  const content: LabPlanes = { ...own, L: own.L.slice() };
+  matchTone(content.L, style.tone, s.toneAmount * 0.6);
+  const calm = s.smooth > 0 ? smoothKeepingEdges(content, s.smooth * u) : content;
+  const full = { width: picture.width, height: picture.height };
+  const mask = options.mask && resamplePlane({ ...full, data: options.mask }, width, height);
+  const parts = options.parts && nearestPlane(options.parts, full.width, full.height, width, height);
+  const ownColours = palette.length === 0;
+  const inks = avoidColours(ownColours ? clusterColours(binColours(content), 8) : palette, options.never);
+  const slopes = slopesOf(calm.L, width, height);
+  return {
+    width,
+    height,
+    u,
+    scale: picture.width / width,
+    own,
+    content,
+    calm,
+    slopes,
+    flow: measureFlow(slopes, 2.4 * u),
+    mask,
+    parts,
+    palette: inks,
+    ownColours,
+    assignment: assignPalette(calm, inks, ownColours ? 1 : s.hueKeep, ownColours ? 0 : s.shareAmount, mask),
+  };
+}

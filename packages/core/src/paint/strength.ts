@@ -1,0 +1,48 @@
+import { drift } from '../drift/drift.ts';
+import { halve } from '../image/filter.ts';
+import type { LabPlanes } from '../image/types.ts';
+import { measurePlanes } from '../measure/measure.ts';
+import { mixPlanes } from './planes.ts';
+
+/** Places between content and painting at which change is measured. */
+const STEPS = [0, 0.06, 0.16, 0.3, 0.5, 0.7, 0.85, 0.95, 1];
+const LONG_SIDE = 256;
+
+function reduced(planes: LabPlanes): LabPlanes {
+  let now = planes;
+  while (Math.max(now.width, now.height) > LONG_SIDE && Math.min(now.width, now.height) > 1) {
+    const { width, height } = now;
+    const L = halve({ width, height, data: now.L });
+    now = {
+      width: L.width,
+      height: L.height,
+      L: L.data,
+      a: halve({ width, height, data: now.a }).data,
+      b: halve({ width, height, data: now.b }).data,
+    };
+  }
+  return now;
+}
+
+/**
+ * How far to go from content to painting (0–1) so that `strength` of the whole change in measured drift has happened: the way is measured
+ * at a few places on reduced copies, and walked by the length of its path.
+ */
+export function evenStrength(own: LabPlanes, painted: LabPlanes, strength: number): number {
+  const from = reduced(own);
+  const to = reduced(painted);
+  const gone = [0];
+  let before = measurePlanes(from);
+  for (let k = 1; k < STEPS.length; k++) {
+    const here = measurePlanes(mixPlanes(from, to, STEPS[k]));
+    gone.push(gone[k - 1] + drift(before, here).total);
+    before = here;
+  }
+  const whole = gone[gone.length - 1];
+  if (whole < 1e-6) return strength;
+  const wanted = strength * whole;
+  let k = 1;
+  while (k < gone.length - 1 && gone[k] < wanted) k++;
+  const part = (wanted - gone[k - 1]) / Math.max(1e-9, gone[k] - gone[k - 1]);
+  return STEPS[k - 1] + (STEPS[k] - STEPS[k - 1]) * Math.min(1, part);
+}
