@@ -7,10 +7,12 @@ import { connect, migrateDatabase } from './db/connect.ts';
 import { keepDemoHouse } from './demo/seed.ts';
 import { createApp } from './http/app.ts';
 import { EventLog } from './house/events.ts';
+import { renewLooks } from './mix/renew.ts';
 import { Maker } from './runs/maker.ts';
 import { PressClient } from './runs/pressClient.ts';
 import type { Settings } from './settings.ts';
 import { PicturePool } from './shelf/picturePool.ts';
+import { measureAgain } from './shelf/remeasure.ts';
 import { FolderPictureStore } from './shelf/pictureStore.ts';
 
 export interface RunningServer {
@@ -33,6 +35,8 @@ export async function startServer(settings: Settings, log: Logger, webFolder: st
     press: new PressClient(settings.pressUrl, settings.pressToken),
     events: new EventLog(db, log),
   };
+  await measureAgain(context);
+  await renewLooks(context);
   if (settings.demo) await keepDemoHouse(context);
   await context.events.start();
   const maker = new Maker(context);

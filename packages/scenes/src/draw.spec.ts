@@ -1,6 +1,8 @@
 import { hashPixels } from '@zinc/core';
-import { drawSubject } from './draw.ts';
+import { drawSubject, type Wishes } from './draw.ts';
 import { findSubject } from './find.ts';
+import { photograph } from './photo.ts';
+import { SETTINGS } from './setting.ts';
 import { SUBJECTS } from './subjects/index.ts';
 import { YARDSTICK } from './yardstick.ts';
 
@@ -31,6 +33,11 @@ describe('drawn subjects', () => {
     });
   }
 
+  it('are the twenty-four of the catalogue', () => {
+    expect(SUBJECTS.length).toBe(24);
+    const words = SUBJECTS.flatMap(x => x.words);
+    expect(new Set(words).size).toBe(words.length);
+  });
   it('fills frames of any shape', () => {
     for (const [w, h] of [
       [256, 64],
@@ -49,6 +56,39 @@ describe('drawn subjects', () => {
     expect(() => drawSubject('dragon', 1, 64, 64)).toThrowError(/dragon.*radish/);
   });
 
+  it('shows one identity in many poses', () => {
+    const at = (seed: number, pose: number): string => hashPixels(drawSubject('wren', seed, 96, 96, { pose }).picture);
+    expect(at(3, 1)).toBe(at(3, 1));
+    expect(new Set([1, 2, 3, 4].map(pose => at(3, pose))).size).toBe(4);
+    expect(at(3, 1)).not.toBe(at(4, 1));
+  });
+  it('heeds what is wished, each wish visibly', () => {
+    const plain = hashPixels(drawSubject('pumpkin', 2, 96, 96).picture);
+    const wishes: Wishes[] = [
+      { count: 2 },
+      { colour: { L: 0.5, a: -0.05, b: -0.1 } },
+      { light: 'dusk' },
+      { season: 'winter' },
+      ...SETTINGS.map(setting => ({ setting })),
+    ];
+    const seen = wishes.map(w => hashPixels(drawSubject('pumpkin', 2, 96, 96, w).picture));
+    expect(new Set([plain, ...seen]).size).toBe(wishes.length + 1);
+    expect(() => drawSubject('pumpkin', 2, 96, 96, { count: 0 })).toThrowError(RangeError, /count of 0/);
+    expect(() => drawSubject('pumpkin', 2, 96, 96, { count: 2.5 })).toThrowError(RangeError, /2\.5/);
+  });
+  it('covers more of the frame with more of them, all of them inside it', () => {
+    for (const count of [2, 3, 5, 9]) {
+      const { mask } = drawSubject('snail', 4, 128, 128, { count });
+      let border = 0;
+      for (let i = 0; i < 128; i++) for (const at of [i, 127 * 128 + i, i * 128, i * 128 + 127]) if (mask[at] > 0.5) border++;
+      expect(border).withContext(`${count}`).toBeLessThan(3);
+    }
+  });
+  it('makes photograph-like pictures, the same for the same seed', () => {
+    const p = photograph('radish', 3, 96, 96);
+    expect(hashPixels(p)).toBe(hashPixels(photograph('radish', 3, 96, 96)));
+    expect(hashPixels(p)).not.toBe(hashPixels(photograph('radish', 4, 96, 96)));
+  });
   it('has the five yardstick subjects', () => {
     expect(YARDSTICK.map(y => y.name)).toEqual(['radish', 'greenhouse', 'artichoke', 'honeybee', 'mark']);
   });
@@ -75,6 +115,20 @@ describe('finding a subject in words', () => {
     expect(named('')).toBeNull();
   });
 
+  it('reads count, colour, setting, light and season', () => {
+    const { wishes, ignored, subject } = findSubject('three yellow carrots on a wooden table in evening light, in winter');
+    expect(subject?.name).toBe('carrot');
+    expect(wishes).toEqual(jasmine.objectContaining({ count: 3, setting: 'table', light: 'evening', season: 'winter' }));
+    expect(wishes.colour!.b).toBeGreaterThan(0.1);
+    expect(ignored).toEqual([]);
+    expect(findSubject('7 snails').wishes.count).toBe(7);
+    expect(findSubject('a radish').wishes).toEqual({});
+  });
+  it('draws a near relation and says so, and refuses what has none', () => {
+    expect(findSubject('a parsnip')).toEqual(jasmine.objectContaining({ drawnAs: 'carrot' }));
+    expect(findSubject('a carrot').drawnAs).toBeNull();
+    expect(findSubject('tandem bicycle').subject).toBeNull();
+  });
   it('says which words it will not draw', () => {
     expect(findSubject('a radish wearing spectacles').ignored).toEqual(['wearing', 'spectacles']);
     expect(findSubject('a small radish').ignored).toEqual([]);

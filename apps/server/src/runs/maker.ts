@@ -97,7 +97,9 @@ export class Maker {
       .from(runLooks)
       .innerJoin(batches, eq(batches.runId, runLooks.runId))
       .where(and(eq(batches.id, claim.batchId), eq(runLooks.lookId, ticket.look.id)));
-    const measured = target?.target ? drift(taken.fingerprint, target.target) : null;
+    // A run begun under an older measure has nothing its pictures could be compared with.
+    const comparable = target?.target?.measure === taken.fingerprint.measure;
+    const measured = target?.target && comparable ? drift(taken.fingerprint, target.target) : null;
     const proofId = uuidv7();
     await context.db.transaction(async tx => {
       if (!(await settleTake(tx, owner, claim, { state: 'made', problem: null, finishedAt: new Date() })))

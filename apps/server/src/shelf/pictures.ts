@@ -26,6 +26,11 @@ export async function recordPicture(
     .insert(pictures)
     .values({ sha256, type, width, height, bytes, working, createdAt: new Date() })
     .onDuplicateKeyUpdate({ set: { sha256 } });
+  await recordFingerprint(db, sha256, fingerprint);
+}
+
+/** Writes a fingerprint of a kept picture; one of the same version that is there already stays. */
+export async function recordFingerprint(db: Queries, sha256: string, fingerprint: Fingerprint): Promise<void> {
   await db
     .insert(fingerprints)
     .values({ sha256, measure: fingerprint.measure, summary: fingerprint, vector: packVector(fingerprint) })

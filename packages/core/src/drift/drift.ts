@@ -2,6 +2,9 @@ import { FACETS, MEASURE_VERSION, type Facet, type Fingerprint } from '../measur
 import { componentsOf } from './components.ts';
 import { SCALES } from './scales.ts';
 
+/** What a single difference may add to its facet: one trait, however far off, is not a whole look. */
+const MOST = 0.75;
+
 /** How far two fingerprints are apart: 0 is equal, 1 is as far as two unlike looks usually are. `total` is the mean of the facets. */
 export type Drift = Record<Facet | 'total', number>;
 
@@ -20,7 +23,7 @@ export function drift(p: Fingerprint, q: Fingerprint): Drift {
     let sum = 0;
     for (const [name, noise, weight] of SCALES[facet]) {
       const d = parts[name];
-      sum += weight * ((d * d) / (d + noise + 1e-9));
+      sum += Math.min(MOST, weight * ((d * d) / (d + noise + 1e-9)));
     }
     return sum;
   };

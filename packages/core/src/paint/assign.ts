@@ -71,12 +71,14 @@ export function assignPalette(
       );
     }),
   );
+  const areas = mask ? areasWithin(labels, mask, clusters.length) : clusters.map(c => c.share);
+  const wanted = wantedShares(palette, mask ? ground : -1);
   const cost = (choice: number[]): number => {
     let sum = 0;
     const shares = new Float64Array(palette.length);
     for (let i = 0; i < choice.length; i++) {
       sum += single[i][choice[i]];
-      shares[choice[i]] += clusters[i].share;
+      shares[choice[i]] += areas[i];
       for (let k = 0; k < i; k++) {
         const wantedGap = moved[i].L - moved[k].L;
         const gap = palette[choice[i]].L - palette[choice[k]].L;
@@ -94,8 +96,8 @@ export function assignPalette(
       }
     }
     for (let j = 0; j < palette.length; j++) {
-      const off = shares[j] - palette[j].share;
-      sum += shareAmount * 0.25 * off * off;
+      const off = shares[j] - wanted[j];
+      sum += shareAmount * (off > 0 ? 0.5 : 0.3) * off * off;
     }
     return sum;
   };
@@ -120,6 +122,24 @@ export function assignPalette(
   // Colours of the ground that were joined stay together, or its gradients would break into bands.
   joins?.forEach((kept, c) => (choice[c] = choice[kept]));
   return { clusters, labels, colourOf: choice, ground };
+}
+
+/** Share of the subject each cluster covers. */
+function areasWithin(labels: Uint8Array, mask: Float32Array, k: number): number[] {
+  const areas = new Array<number>(k).fill(0);
+  let total = 0;
+  for (let i = 0; i < labels.length; i += 2)
+    if (mask[i] > 0.5) {
+      areas[labels[i]]++;
+      total++;
+    }
+  return areas.map(v => v / Math.max(1, total));
+}
+
+/** Shares that colours should take; with a bare ground (`ground` ≥ 0) those of the others among themselves. */
+function wantedShares(palette: PaletteColour[], ground: number): number[] {
+  const total = palette.reduce((sum, c, j) => sum + (j === ground ? 0 : c.share), 0);
+  return palette.map((c, j) => (j === ground ? 0.05 : (0.95 * c.share) / Math.max(1e-6, total)));
 }
 
 /**

@@ -157,7 +157,7 @@ function makeStamp(target: LabPlanes, s: BrushSettings, unit: number): Stamp {
   const hairs = new Float32Array(HAIRS * 4);
   for (let i = 0; i < hairs.length; i++) hairs[i] = latticeHash(i, 11, s.seed) - 0.5;
   // Thick paint shows its ridges, thin paint its hairs.
-  const streak = s.bristle * 0.16 * (1 - 0.8 * s.relief);
+  const streak = s.bristle * (s.inside ? 0.3 : 0.16) * (1 - 0.8 * s.relief);
   const tooth = s.tooth > 0.02 ? toothTile(unit, s.seed) : null;
   const index = s.inside?.index;
   return (px, py, count, radius, L, a, b, mark, area) => {

@@ -1,7 +1,17 @@
 import type { Lab } from '../image/types.ts';
+import type { BindingSheet } from '../set/bind.ts';
+import type { Fidelity } from './fidelity.ts';
 
 /** Version of the painter; it stands on every ticket, and a deliberate change of any pixel raises it. */
 export const PAINTER_VERSION = 2;
+
+/** A part of the frame, 0–1 of its width and height. */
+export interface Box {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
 
 export interface PaintOptions {
   /** Object mask of the content, 0–1 a pixel, same size; keeps marks off the ground and keeps the ground calm. */
@@ -10,4 +20,9 @@ export interface PaintOptions {
   parts?: Uint8Array;
   /** Colours that must not appear, in OKLab, each with the radius around it that is forbidden. */
   never?: (Lab & { radius: number })[];
+  fidelity?: Fidelity;
+  /** The sheet of the set this picture belongs to, and how strongly it is bound, 0–1. */
+  bind?: { sheet: BindingSheet; amount: number };
+  /** Areas left clear of marks and of strong tone, for lettering. */
+  clear?: Box[];
 }

@@ -1,5 +1,7 @@
 import { labOfHex, toLabPlanes } from '../colour/oklab.ts';
 import { drift } from '../drift/drift.ts';
+import { likeness } from '../drift/likeness.ts';
+import type { Picture } from '../image/types.ts';
 import { hashPixels } from '../image/workingCopy.ts';
 import { measure } from '../measure/measure.ts';
 import { FACETS } from '../measure/types.ts';
@@ -70,6 +72,43 @@ describe('painting', () => {
     let seen = 0;
     for (let i = 0; i < L.length; i++) if (Math.hypot(L[i] - violet.L, a[i] - violet.a, b[i] - violet.b) < 0.08) seen++;
     expect(seen / L.length).toBeLessThan(0.01);
+  });
+  it('steps evenly: fifths of strength change the measure alike', () => {
+    const content = sampleContent(256, 2);
+    const seen = [0, 0.2, 0.4, 0.6, 0.8, 1].map(s => measure(paint(content, hatched.style, s, 3)));
+    const steps = seen.slice(1).map((f, i) => drift(seen[i], f).total);
+    expect(Math.max(...steps) / Math.min(...steps)).toBeLessThan(2);
+  });
+  it('keeps more of the content the higher the fidelity, and still shows the look', () => {
+    const content = sampleContent(256, 2);
+    const at = (f: number) => paint(content, branded, 1, 3, { fidelity: { subject: f, ground: f } });
+    const [none, some, most] = [0, 0.5, 0.9].map(f => likeness(content, at(f)));
+    expect(some).toBeGreaterThan(none);
+    expect(most).toBeGreaterThan(0.85);
+    expect(drift(measure(at(0.9)), measure(content)).colour).toBeGreaterThan(0.1);
+  });
+  it('keeps subject and ground apart in fidelity', () => {
+    const content = sampleContent(128, 2);
+    const mask = new Float32Array(128 * 128).map((_, i) => (i % 128 < 64 ? 1 : 0));
+    const out = paint(content, branded, 1, 3, { mask, fidelity: { subject: 0.9, ground: 0 } });
+    const half = (p: Picture, from: number): Picture =>
+      pictureOf(64, 128, (x, y) => {
+        const i = (y * 128 + x + from) * 4;
+        return [p.data[i], p.data[i + 1], p.data[i + 2]];
+      });
+    expect(likeness(half(content, 0), half(out, 0))).toBeGreaterThan(likeness(half(content, 64), half(out, 64)));
+  });
+  it('leaves areas clear', () => {
+    const out = paint(sampleContent(128), hatched.style, 1, 3, { clear: [{ x: 0.1, y: 0.1, width: 0.4, height: 0.3 }] });
+    const { L } = toLabPlanes(out);
+    const inside: number[] = [];
+    for (let y = 14; y < 50; y++) for (let x = 14; x < 62; x++) inside.push(L[y * 128 + x]);
+    expect(Math.max(...inside) - Math.min(...inside)).toBeLessThan(0.01);
+  });
+  it('paints a style of an older mixer that lacks later settings', () => {
+    const old = { ...branded, amounts: { flat: 1, smooth: 2 } as Style['amounts'] };
+    const { data } = paint(sampleContent(64), old, 1, 1);
+    expect(new Set(data).size).toBeGreaterThan(4);
   });
   it('keeps the alpha of the content', () => {
     const content = sampleContent(32);

@@ -1,12 +1,16 @@
 import { fromLabPlanes, labDistance2, toLabPlanes } from '../colour/oklab.ts';
 import { blur } from '../image/filter.ts';
-import { checkPicture, type LabPlanes, type Picture } from '../image/types.ts';
-import type { Style } from '../mix/style.ts';
+import { checkPicture, type Lab, type LabPlanes, type Picture } from '../image/types.ts';
+import { neutralStyle, type Style } from '../mix/style.ts';
 import { hashText, mix32 } from '../number/random.ts';
 import { noisePlane } from '../number/noise.ts';
 import { lerp } from '../number/scalar.ts';
 import { paintStrokes } from './brush.ts';
+import { bindStyle, boundFacets } from '../set/bind.ts';
+import { pullTowards } from '../set/pull.ts';
 import { carveLight } from './carve.ts';
+import { leaveClear } from './clear.ts';
+import { holdBack, returnDetail } from './fidelity.ts';
 import { markField } from './field.ts';
 import { layAreas, type Areas } from './flat.ts';
 import { layGrain } from './grain.ts';
@@ -42,10 +46,17 @@ export function paint(content: Picture, style: Style, strength: number, seed: nu
     ['parts', options.parts],
   ] as const)
     if (plane && plane.length !== n) throw new RangeError(`Got a ${name} of ${plane.length} values; wanted ${n}, one a pixel.`);
-  const painted = paintFully(content, style, seed, options);
+  const { fidelity, bind, clear } = options;
+  // A style from an older mixer lacks the settings that came later; they stand at neutral.
+  const whole = { ...style, amounts: { ...neutralStyle().amounts, ...style.amounts } };
+  const bound = bind ? bindStyle(whole, bind.sheet, bind.amount) : whole;
+  const { planes: painted, ground } = paintFully(content, fidelity ? holdBack(bound, fidelity) : bound, seed, options);
+  if (bind) pullTowards(painted, bind.sheet.target, bind.amount, boundFacets(bind.sheet));
+  const own = strength < 1 || fidelity ? toLabPlanes(content) : null;
+  if (own && fidelity) returnDetail(painted, own, fidelity, options.mask);
+  if (clear?.length) leaveClear(painted, clear, ground);
   let out: Picture;
-  if (strength < 1) {
-    const own = toLabPlanes(content);
+  if (own && strength < 1) {
     blendInto(own, painted, evenStrength(own, painted, strength));
     keepColoursOut(own, options.never);
     out = fromLabPlanes(own);
@@ -57,8 +68,8 @@ export function paint(content: Picture, style: Style, strength: number, seed: nu
   return out;
 }
 
-/** The full look, as planes of the content's size. */
-function paintFully(content: Picture, style: Style, seed: number, options: PaintOptions): LabPlanes {
+/** The full look, as planes of the content's size, and the colour of its ground. */
+function paintFully(content: Picture, style: Style, seed: number, options: PaintOptions): { planes: LabPlanes; ground: Lab } {
   const s = style.amounts;
   const pass = (name: string): number => mix32(seed ^ hashText(name));
   const inks = s.spot > 0.5 && style.palette.length > 1 ? unmixInks(style.palette, s.tint) : null;
@@ -76,12 +87,14 @@ function paintFully(content: Picture, style: Style, seed: number, options: Paint
   if (s.brush > LEAST) brushOver(out, sketch, style, areas, pass('brush'));
   if (inks) spotPrint(out, sketch, style, inks);
   if (areas && s.shadow > LEAST) layShadows(out, sketch, areas, s.shadow, s.shadowAngle);
-  if (style.tone.length > 0 && !inks) matchTone(out.L, style.tone, s.toneAmount * 0.35);
+  // Flat and washed areas have the palette's own tones already; to move them would soil the sheet.
+  if (style.tone.length > 0 && !inks && !(areas && Math.max(s.flat, s.wash) > 0.4))
+    matchTone(out.L, style.tone, s.toneAmount * 0.35);
   if (s.carve > LEAST) carveLight(out, sketch, areas, style, pass('carve'));
   if (s.hatch > LEAST) hatchDark(out, sketch, style, pass('hatch'));
   if (s.outline > LEAST || s.lightLines > LEAST) layOutlines(out, sketch, style, pass('outline'));
   if (s.grain > 0.01) layGrain(out, sketch.palette[sketch.assignment.ground], s.grain, u * scale, pass('grain'));
-  return out;
+  return { planes: out, ground: sketch.palette[sketch.assignment.ground] };
 }
 
 function needsAreas(style: Style): boolean {
@@ -200,12 +213,14 @@ function scatterOnGround(source: LabPlanes, wanted: Float32Array, sketch: Sketch
   const paper = palette[assignment.ground];
   const near = palette.filter(c => c !== paper).sort((p, q) => labDistance2(p, paper) - labDistance2(q, paper))[0];
   if (!near) return;
+  const breath = Math.min(1, 0.09 / Math.sqrt(labDistance2(near, paper) + 1e-6));
   const patches = noisePlane(width, height, 70 * u, seed + 41, 2);
   for (let i = 0; i < wanted.length; i++) {
     if (wanted[i] > 0 || patches[i] < 0.55 - 0.4 * amount) continue;
-    source.L[i] = near.L;
-    source.a[i] = near.a;
-    source.b[i] = near.b;
+    // A colour far from the sheet's is only breathed on.
+    source.L[i] = lerp(paper.L, near.L, breath);
+    source.a[i] = lerp(paper.a, near.a, breath);
+    source.b[i] = lerp(paper.b, near.b, breath);
     wanted[i] = 0.6;
   }
 }

@@ -1,0 +1,62 @@
+import { drift } from '../drift/drift.ts';
+import { measure } from '../measure/measure.ts';
+import { FACETS } from '../measure/types.ts';
+import { mix, MixError } from '../mix/mix.ts';
+import { paint } from '../paint/paint.ts';
+import { pictureOf, sampleContent, stripes } from '../testPictures.ts';
+import { bindingSheet, bindStyle } from './bind.ts';
+import { barycentreOf, cohesionOf } from './cohesion.ts';
+import { matchToSet } from './pull.ts';
+
+const look = mix([{ parts: 1, facets: [...FACETS], fingerprint: measure(sampleContent(384, 40)) }]);
+const contents = [1, 2, 3, 4].map(seed => sampleContent(256, seed));
+
+describe('a set', () => {
+  it('of one picture lies on its own barycentre; of like pictures near it; of unlike far', () => {
+    const f = contents.map(measure);
+    expect(cohesionOf([f[0]]).total).toBeLessThan(0.01);
+    const like = cohesionOf([f[0], f[0], f[0]]);
+    expect(like.total).toBeLessThan(0.02);
+    expect(cohesionOf([f[0], measure(stripes(256, 6, 0.4))]).total).toBeGreaterThan(like.total + 0.1);
+  });
+  it('has no barycentre when it is empty', () => {
+    expect(() => barycentreOf([])).toThrowError(MixError);
+  });
+  it('keeps one light the more strongly it is bound', () => {
+    const previews = contents.map((c, i) => measure(paint(c, look.style, 1, i)));
+    const sheet = bindingSheet(previews);
+    const at = (amount: number): number =>
+      cohesionOf(contents.map((c, i) => measure(paint(c, look.style, 1, i, { bind: { sheet, amount } })))).light;
+    expect(at(1)).toBeLessThan(at(0) * 0.8);
+  });
+  it('follows an anchor', () => {
+    const anchor = measure(
+      paint(
+        pictureOf(256, 256, x => (x < 128 ? [30, 40, 90] : [240, 200, 60])),
+        look.style,
+        1,
+        9,
+      ),
+    );
+    const sheet = bindingSheet([], ['palette', 'light'], anchor);
+    expect(sheet.from).toBe('anchor');
+    expect(sheet.target).toBe(anchor);
+    const free = drift(measure(paint(contents[1], look.style, 1, 5)), anchor);
+    const bound = drift(measure(paint(contents[1], look.style, 1, 5, { bind: { sheet, amount: 1 } })), anchor);
+    expect(bound.light).toBeLessThan(free.light);
+  });
+  it('not bound at all leaves the style as it is', () => {
+    const sheet = bindingSheet(contents.map(measure));
+    expect(bindStyle(look.style, sheet, 0)).toEqual(look.style);
+  });
+  it('takes a stranger in: matched to the set it lies nearer to it', () => {
+    const target = barycentreOf(contents.map(measure));
+    const stranger = pictureOf(256, 256, (x, y) => [60 + ((x * y) % 90), 70, 90 + (x % 60)]);
+    const before = drift(measure(stranger), target).total;
+    const after = drift(measure(matchToSet(stranger, target, 1)), target).total;
+    expect(after).toBeLessThan(before);
+    expect(
+      [...matchToSet(stranger, target, 0).data.slice(0, 40)].every((v, i) => Math.abs(v - stranger.data[i]) <= 1),
+    ).toBeTrue();
+  });
+});
