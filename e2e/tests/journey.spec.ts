@@ -259,8 +259,8 @@ test.describe.serial('from pictures to delivery', () => {
       '86 %',
       '512 × 512',
       'House press 1.0.0',
-      'painter 1',
-      'mixer 1',
+      'painter 2',
+      'mixer 2',
     ])
       await expect(ticket).toContainText(words);
     await page.getByRole('button', { name: 'Make it again' }).click();

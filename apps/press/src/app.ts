@@ -97,7 +97,8 @@ export function createPress(renders: Renders, settings: PressSettings): Express 
           ignored: [],
           ignoredSettings,
         };
-      return { key: c.key, verdict: 'drawable', as: own.subject.name, ignored: own.ignored, ignoredSettings };
+      const verdict = own.drawnAs ? 'drawnAs' : 'drawable';
+      return { key: c.key, verdict, as: own.subject.name, ignored: own.ignored, ignoredSettings };
     });
     res.json({ results });
   });

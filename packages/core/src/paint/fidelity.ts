@@ -2,6 +2,7 @@ import { blurWide } from '../image/filter.ts';
 import type { LabPlanes } from '../image/types.ts';
 import type { Style } from '../mix/style.ts';
 import { lerp } from '../number/scalar.ts';
+import { pow } from '../number/trig.ts';
 
 /** How closely content is kept, 0–1, for subject and ground apart. */
 export interface Fidelity {
@@ -35,7 +36,7 @@ export function returnDetail(painted: LabPlanes, own: LabPlanes, fidelity: Fidel
   const reach = (Math.max(width, height) / 512) * 12;
   const p = blurWide(painted.L, width, height, reach);
   const q = blurWide(own.L, width, height, reach);
-  const weight = (f: number): number => 0.94 * f * f;
+  const weight = (f: number): number => 1 - pow(1 - f, 1.7);
   const subject = weight(fidelity.subject);
   const ground = weight(fidelity.ground);
   for (let i = 0; i < p.length; i++) {

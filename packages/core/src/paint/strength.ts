@@ -5,8 +5,10 @@ import { measurePlanes } from '../measure/measure.ts';
 import { mixPlanes } from './planes.ts';
 
 /** Places between content and painting at which change is measured. */
-const STEPS = [0, 0.06, 0.16, 0.3, 0.5, 0.7, 0.85, 0.95, 1];
-const LONG_SIDE = 256;
+const STEPS = [0, 0.03, 0.08, 0.16, 0.3, 0.5, 0.7, 0.86, 0.95, 1];
+/** Size at which pictures are measured, and side of the piece that is looked at: marks keep their scale, and the cost stays small. */
+const LONG_SIDE = 512;
+const PIECE = 288;
 
 function reduced(planes: LabPlanes): LabPlanes {
   let now = planes;
@@ -24,13 +26,31 @@ function reduced(planes: LabPlanes): LabPlanes {
   return now;
 }
 
+/** The middle of planes, at most `PIECE` a side. */
+function middleOf(planes: LabPlanes): LabPlanes {
+  const width = Math.min(planes.width, PIECE);
+  const height = Math.min(planes.height, PIECE);
+  if (width === planes.width && height === planes.height) return planes;
+  const left = (planes.width - width) >> 1;
+  const top = (planes.height - height) >> 1;
+  const cut = (plane: Float32Array): Float32Array => {
+    const out = new Float32Array(width * height);
+    for (let y = 0; y < height; y++) {
+      const from = (top + y) * planes.width + left;
+      out.set(plane.subarray(from, from + width), y * width);
+    }
+    return out;
+  };
+  return { width, height, L: cut(planes.L), a: cut(planes.a), b: cut(planes.b) };
+}
+
 /**
  * How far to go from content to painting (0–1) so that `strength` of the whole change in measured drift has happened: the way is measured
- * at a few places on reduced copies, and walked by the length of its path.
+ * at a few places on a piece of reduced copies, and walked by the length of its path.
  */
 export function evenStrength(own: LabPlanes, painted: LabPlanes, strength: number): number {
-  const from = reduced(own);
-  const to = reduced(painted);
+  const from = middleOf(reduced(own));
+  const to = middleOf(reduced(painted));
   const gone = [0];
   let before = measurePlanes(from);
   for (let k = 1; k < STEPS.length; k++) {
