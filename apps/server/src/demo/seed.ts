@@ -37,7 +37,7 @@ async function seedHouse(context: Context): Promise<void> {
     await nameHouse(tx, 'Marrow & Vane');
     for (const p of DEMO_PEOPLE) ids.push((await addPerson(tx, p.name, p.email, p.role, p.password)).id);
     const brandId = uuidv7();
-    await tx.insert(brands).values({ id: brandId, name: 'Marrow & Vane', allowedDrift: 0.4, avoid: ['lettering', 'violet'] });
+    await tx.insert(brands).values({ id: brandId, name: 'Marrow & Vane', allowedDrift: 0.6, avoid: ['lettering', 'violet'] });
     const colours = [
       { name: 'Soot', role: 'line', hex: '#23262b', never: false, tolerance: 6 },
       { name: 'Chalk', role: 'ground', hex: '#f3eee2', never: false, tolerance: 4 },

@@ -52,6 +52,16 @@ describe('mixing', () => {
     expect(facets).toEqual(all);
     expect(style.palette).toEqual(paletteFromColours(BRAND));
   });
+  it("lays a look's tones between the tones of the inks it is given", () => {
+    const { target, style } = mix([
+      { parts: 1, facets: ['light', 'line', 'texture'], fingerprint: b },
+      { parts: 1, facets: ['colour'], palette: paletteFromColours(BRAND) },
+    ]);
+    const tones = BRAND.map(c => c.L);
+    expect(target!.light.spread[1]).toBeCloseTo(Math.min(...tones), 5);
+    expect(target!.light.spread[8]).toBeCloseTo(Math.max(...tones), 5);
+    expect(style.tone).toEqual(target!.light.tone);
+  });
   it('keeps shares of any palette mix at one', () => {
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 20 }), fc.integer({ min: 1, max: 20 }), (p, q) => {

@@ -61,14 +61,9 @@ export function mix(sources: readonly MixSource[]): Mixture {
   style.palette = mixPalettes(
     givers('colour').map(s => ({ palette: s.palette ?? s.fingerprint!.colour.palette, weight: s.parts })),
   );
-  style.tone = meanList(givers('light').map(s => ({ values: s.fingerprint!.light.tone, weight: s.parts })));
-  return { style, target: mixFingerprints(givers, style.palette), facets };
-}
-
-function meanList(items: { values: number[]; weight: number }[]): number[] {
-  const total = items.reduce((sum, i) => sum + i.weight, 0);
-  if (total === 0) return [];
-  return items[0].values.map((_, k) => items.reduce((sum, i) => sum + i.weight * (i.values[k] ?? 0), 0) / total);
+  const target = mixFingerprints(givers, style.palette);
+  style.tone = target && givers('light').length > 0 ? [...target.light.tone] : [];
+  return { style, target, facets };
 }
 
 /** Weighted mean of every number in a nested record of numbers and lists; the records must have one shape. */
@@ -108,7 +103,28 @@ function mixFingerprints(givers: (f: Facet) => MixSource[], palette: PaletteColo
     palette.length > 0 && colours.length < givers('colour').length
       ? { ...base, ...colourOfPalette(palette), palette }
       : { ...base, palette: palette.length > 0 ? palette : any.colour.palette };
-  return { measure: MEASURE_VERSION, colour, light: side('light'), line: side('line'), texture: side('texture') };
+  const light = side('light');
+  // Inks from elsewhere bring their own darkest and lightest tone; the look's tones lie between those.
+  const foreign = palette.length > 1 && colours.length < givers('colour').length && measured('light').length > 0;
+  return {
+    measure: MEASURE_VERSION,
+    colour,
+    light: foreign ? stretchLight(light, palette) : light,
+    line: side('line'),
+    texture: side('texture'),
+  };
+}
+
+/** The same tones between the darkest and the lightest of a palette. */
+function stretchLight(light: Fingerprint['light'], palette: PaletteColour[]): Fingerprint['light'] {
+  const tones = palette.map(c => c.L);
+  const low = Math.min(...tones);
+  const high = Math.max(...tones);
+  const from = light.spread[1];
+  const to = light.spread[light.spread.length - 1];
+  const gain = (high - low) / Math.max(0.05, to - from);
+  const move = (v: number): number => Math.min(1, Math.max(0, low + (v - from) * gain));
+  return { ...light, tone: light.tone.map(move), spread: light.spread.map(move), contrast: light.contrast * gain };
 }
 
 /** What a picture made of exactly this palette would measure on the colour facet. */
