@@ -1,7 +1,21 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { existsSync, mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, rmSync } from 'node:fs';
 import { mkdir, open, readFile, rename, rm } from 'node:fs/promises';
+import { hostname } from 'node:os';
 import { dirname, join } from 'node:path';
+
+/** Half-written files carry the machine and process that writes them, so that what a killed process left can be told from work under way. */
+const WRITER = `${hostname().replace(/[^a-zA-Z0-9]/g, '')}-${process.pid}`;
+
+function isRunning(pid: number): boolean {
+  if (pid === process.pid) return false;
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch {
+    return false;
+  }
+}
 
 /** Where the bytes of pictures are kept: named by their SHA-256, written once, never changed. A bucket could stand here instead. */
 export interface PictureStore {
@@ -18,7 +32,19 @@ export class FolderPictureStore implements PictureStore {
   private readonly making = new Map<string, Promise<string>>();
 
   constructor(private readonly folder: string) {
-    for (const f of ['pictures', 'derived']) mkdirSync(join(folder, f), { recursive: true });
+    for (const f of ['pictures', 'derived']) {
+      mkdirSync(join(folder, f), { recursive: true });
+      this.sweep(join(folder, f));
+    }
+  }
+
+  /** Removes what a process of this machine that is no longer running left half written. */
+  private sweep(folder: string): void {
+    const host = WRITER.slice(0, WRITER.lastIndexOf('-') + 1);
+    for (const name of readdirSync(folder, { recursive: true }) as string[]) {
+      const writer = /\.([a-zA-Z0-9]+-\d+)\.[0-9a-f-]+\.part$/.exec(name)?.[1];
+      if (writer?.startsWith(host) && !isRunning(Number(writer.slice(host.length)))) rmSync(join(folder, name), { force: true });
+    }
   }
 
   private path(sha256: string): string {
@@ -28,7 +54,7 @@ export class FolderPictureStore implements PictureStore {
 
   private async writeWhole(path: string, bytes: Uint8Array): Promise<void> {
     await mkdir(dirname(path), { recursive: true });
-    const part = `${path}.${randomUUID()}.part`;
+    const part = `${path}.${WRITER}.${randomUUID()}.part`;
     const file = await open(part, 'wx');
     try {
       await file.writeFile(bytes);
