@@ -12,8 +12,9 @@ function isRunning(pid: number): boolean {
   try {
     process.kill(pid, 0);
     return true;
-  } catch {
-    return false;
+  } catch (error) {
+    // A process of another user may not be signalled, but runs.
+    return (error as NodeJS.ErrnoException).code === 'EPERM';
   }
 }
 

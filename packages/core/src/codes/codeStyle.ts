@@ -1,7 +1,6 @@
-import { labDistance2 } from '../colour/oklab.ts';
+import { fromLabPlanes, labDistance2 } from '../colour/oklab.ts';
 import { drift } from '../drift/drift.ts';
 import { paletteDistance } from '../drift/components.ts';
-import { fromLabPlanes } from '../colour/oklab.ts';
 import { measure } from '../measure/measure.ts';
 import type { Fingerprint } from '../measure/types.ts';
 import { clampAmounts, inferStyle, mediaOf } from '../mix/inferStyle.ts';

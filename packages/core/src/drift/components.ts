@@ -1,3 +1,4 @@
+import { groundColour } from '../measure/palette.ts';
 import type { Fingerprint, PaletteColour } from '../measure/types.ts';
 import { cos, log, sin } from '../number/trig.ts';
 
@@ -56,16 +57,10 @@ function strangers(p: PaletteColour[], q: PaletteColour[]): number {
   return total > 0 ? sum / total : 0;
 }
 
-function groundOf(palette: PaletteColour[]): PaletteColour {
-  return palette.reduce(
-    (p, c) => (c.share * (0.4 + c.L) > p.share * (0.4 + p.L) ? c : p),
-    palette[0] ?? { L: 1, a: 0, b: 0, share: 1 },
-  );
-}
-
 function groundDistance(p: PaletteColour[], q: PaletteColour[]): number {
-  const a = groundOf(p);
-  const b = groundOf(q);
+  if (p.length === 0 || q.length === 0) return p.length === q.length ? 0 : 1;
+  const a = groundColour(p);
+  const b = groundColour(q);
   return Math.sqrt((a.L - b.L) ** 2 + 2 * (a.a - b.a) ** 2 + 2 * (a.b - b.b) ** 2);
 }
 

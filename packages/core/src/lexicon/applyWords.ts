@@ -1,4 +1,4 @@
-import { mergeNear, normaliseShares } from '../measure/palette.ts';
+import { groundColour, mergeNear, normaliseShares } from '../measure/palette.ts';
 import type { PaletteColour } from '../measure/types.ts';
 import { clampAmounts } from '../mix/inferStyle.ts';
 import { STYLE_FIELDS, type Style, type StyleField } from '../mix/style.ts';
@@ -80,7 +80,7 @@ const mean = (values: number[]): number => values.reduce((s, v) => s + v, 0) / M
 /** At most `count` colours: ground and darkest stay, then the largest. */
 function fewer(palette: PaletteColour[], count: number): PaletteColour[] {
   if (palette.length <= count) return palette;
-  const ground = palette.reduce((p, c) => (c.share * (0.4 + c.L) > p.share * (0.4 + p.L) ? c : p));
+  const ground = groundColour(palette);
   const dark = palette.reduce((p, c) => (c.L < p.L ? c : p));
   const rest = palette.filter(c => c !== ground && c !== dark).sort((p, q) => q.share - p.share);
   const kept = new Set([ground, dark, ...rest.slice(0, Math.max(0, count - 2))]);

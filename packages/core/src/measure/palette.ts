@@ -178,6 +178,11 @@ export function blendColours(p: PaletteColour, q: PaletteColour): PaletteColour 
   return { L: p.L + (q.L - p.L) * t, a: p.a + (q.a - p.a) * t, b: p.b + (q.b - p.b) * t, share };
 }
 
+/** The colour that stands for a picture's ground: large, and rather light. The palette must not be empty. */
+export function groundColour(palette: PaletteColour[]): PaletteColour {
+  return palette.reduce((p, c) => (c.share * (0.4 + c.L) > p.share * (0.4 + p.L) ? c : p));
+}
+
 /** The same colours with shares that sum to 1. */
 export function normaliseShares(colours: PaletteColour[]): PaletteColour[] {
   const total = colours.reduce((sum, c) => sum + c.share, 0);

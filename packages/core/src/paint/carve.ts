@@ -20,8 +20,8 @@ export function carveLight(out: LabPlanes, sketch: Sketch, areas: Areas | null, 
   const inked = new Float32Array(n);
   for (let i = 0; i < n; i++)
     inked[i] = (areas ? areas.sketchIndex[i] !== assignment.ground : mask ? mask[i] > 0.5 : true) ? 1 : 0;
-  const light = localLight(content.L, inked, width, height, 1.1 * u, 42 * u);
   const near = blur(content.L, width, height, 1.1 * u);
+  const light = localLight(near, inked, width, height, 42 * u);
   const fine = blurWide(content.L, width, height, 7 * u);
   const tone = inked;
   for (let i = 0; i < n; i++) {

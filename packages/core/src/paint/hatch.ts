@@ -19,7 +19,7 @@ export function hatchDark(out: LabPlanes, sketch: Sketch, style: Style, seed: nu
   const near = blur(content.L, width, height, 1.1 * u);
   const around = blurWide(content.L, width, height, 20 * u);
   // A dark subject is modelled by its own lights and darks.
-  const light = mask ? localLight(content.L, mask, width, height, 1.1 * u, 42 * u) : null;
+  const light = mask ? localLight(near, mask, width, height, 42 * u) : null;
   const tone17 = quantiles(content.L, 17);
   const range = Math.max(0.05, tone17[15] - tone17[0]);
   const clear = s.hatch * 0.88;

@@ -62,8 +62,8 @@ export interface WashSettings {
  * settles in the sheet and runs back; lights are left as bare paper, and a dry line stays between two pools.
  */
 export function layWash(out: LabPlanes, sketch: Sketch, areas: Areas, s: WashSettings): void {
-  const { width, height, scale } = { width: out.width, height: out.height, scale: sketch.scale };
-  const { palette, assignment, u } = sketch;
+  const { width, height } = out;
+  const { palette, assignment, u, scale } = sketch;
   const paper = palette[assignment.ground];
   const scales = palette.map(c => pigmentScale(c, paper));
   const density = resamplePlane(

@@ -1,5 +1,5 @@
 import { labDistance2 } from '../colour/oklab.ts';
-import { nearestColour, normaliseShares } from '../measure/palette.ts';
+import { groundColour, nearestColour, normaliseShares } from '../measure/palette.ts';
 import { FACETS, type Fingerprint, type PaletteColour } from '../measure/types.ts';
 import type { Style } from '../mix/style.ts';
 import { barycentreOf } from './cohesion.ts';
@@ -27,7 +27,7 @@ export function bindingSheet(set: readonly Fingerprint[], share: readonly Share[
   const target = anchor ?? barycentreOf(set);
   const { palette } = target.colour;
   const most = (score: (c: PaletteColour) => number): PaletteColour => palette.reduce((p, c) => (score(c) > score(p) ? c : p));
-  const ground = most(c => c.share * (0.4 + c.L));
+  const ground = groundColour(palette);
   const rest = (c: PaletteColour): number => (c === ground ? -1 : 1);
   return {
     sheet: 1,
@@ -56,7 +56,7 @@ export function bindStyle(style: Style, sheet: BindingSheet, amount: number): St
   return out;
 }
 
-/** Colours move to the sheet's where it has them, and take the area they have there; colours the sheet does not know keep theirs. */
+/** Every colour takes the area it has on the sheet; one that the sheet has not moves part of the way to the nearest it has. */
 function sharePalette(own: PaletteColour[], sheet: PaletteColour[], amount: number): PaletteColour[] {
   const areas = own.map(() => 0);
   for (const q of sheet) areas[nearestColour(q, own)] += q.share;
