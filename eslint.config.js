@@ -54,7 +54,18 @@ const arrows = (...forbidden) => ({
 });
 
 export default tseslint.config(
-  { ignores: ['**/dist/', '**/node_modules/', '**/.angular/', '.zinc/', 'bench/out/', 'e2e/out/', 'apps/server/drizzle/'] },
+  {
+    ignores: [
+      '**/dist/',
+      '**/node_modules/',
+      '**/.angular/',
+      'packages/kernels/assembly/',
+      '.zinc/',
+      'bench/out/',
+      'e2e/out/',
+      'apps/server/drizzle/',
+    ],
+  },
   ...tseslint.configs.recommended.map(c => ({ ...c, files: ['**/*.ts'] })),
   {
     files: ['**/*.ts'],
@@ -73,7 +84,12 @@ export default tseslint.config(
   {
     files: ['packages/core/src/**'],
     ignores: ['**/*.spec.ts'],
-    rules: { ...arrows('@zinc/*', 'node:*', '@angular/*', '**/apps'), ...noChance },
+    rules: { ...arrows('@zinc/contract', '@zinc/scenes', 'node:*', '@angular/*', '**/apps'), ...noChance },
+  },
+  {
+    files: ['packages/kernels/src/**'],
+    ignores: ['**/*.spec.ts'],
+    rules: { ...arrows('@zinc/*', 'node:*', '@angular/*', '**/apps'), ...noChance, ...ownMathOnly },
   },
   {
     files: ['packages/core/src/{paint,image,number,colour,measure,drift,mix}/**', 'packages/scenes/src/**'],

@@ -3,6 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 
 const projects = [
+  'packages/kernels',
   'packages/core',
   'packages/scenes',
   'packages/contract',

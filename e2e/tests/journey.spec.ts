@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { PAINTER_VERSION } from '@zinc/core';
 import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { fromBuffer, type Entry } from 'yauzl';
@@ -259,7 +260,7 @@ test.describe.serial('from pictures to delivery', () => {
       '86 %',
       '512 × 512',
       'House press 1.0.0',
-      'painter 2',
+      `painter ${PAINTER_VERSION}`,
       'mixer 2',
     ])
       await expect(ticket).toContainText(words);

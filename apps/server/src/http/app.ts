@@ -82,7 +82,8 @@ export function createApp(context: Context, webFolder: string | null): Express {
         useDefaults: false,
         directives: {
           defaultSrc: ["'self'"],
-          scriptSrc: ["'self'"],
+          // The engine's kernels are compiled in the browser; no other code is made there.
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
           // PrimeNG writes its theme into style elements; scripts stay strict.
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'data:', 'blob:'],

@@ -1,3 +1,4 @@
+import { kernels, plane, put, room, take, within } from '@zinc/kernels';
 import { cbrt, pow } from '../number/trig.ts';
 import { clamp } from '../number/scalar.ts';
 import { checkPicture, type Lab, type LabPlanes, type Picture } from '../image/types.ts';
@@ -18,74 +19,41 @@ for (let i = 0; i <= GAMMA_STEPS; i++) {
   GAMMA[i] = Math.round(255 * (c <= 0.0031308 ? 12.92 * c : 1.055 * pow(c, 1 / 2.4) - 0.055));
 }
 
-// Cube roots from two tables with straight lines between, fine below 1/64 and coarser above; off by less than 2e-6 from 1/255 linear up.
-const ROOT_STEPS = 4096;
-const FINE_BELOW = 1 / 64;
-const ROOTS = new Float32Array(ROOT_STEPS + 2);
-const FINE_ROOTS = new Float32Array(ROOT_STEPS + 2);
-for (let i = 0; i < ROOTS.length; i++) {
-  ROOTS[i] = cbrt(i / ROOT_STEPS);
-  FINE_ROOTS[i] = cbrt((i * FINE_BELOW) / ROOT_STEPS);
-}
-
-function root(x: number): number {
-  const table = x < FINE_BELOW ? FINE_ROOTS : ROOTS;
-  let t = x < FINE_BELOW ? x * (ROOT_STEPS / FINE_BELOW) : x * ROOT_STEPS;
-  if (t > ROOT_STEPS) t = ROOT_STEPS;
-  const i = t | 0;
-  const p = table[i];
-  return p + (table[i + 1] - p) * (t - i);
-}
-
-function encode(c: number): number {
-  return c <= 0 ? 0 : c >= 1 ? 255 : GAMMA[(c * GAMMA_STEPS + 0.5) | 0];
-}
+/** Pixels done at a time, so that what is copied to and from the kernels stays small and near. */
+const BLOCK = 16384;
 
 /** OKLab planes of a picture; transparent parts stand on white. Throws PictureError on a malformed picture. */
 export function toLabPlanes(picture: Picture): LabPlanes {
   checkPicture(picture);
   const { width, height, data } = picture;
   const n = width * height;
-  const L = new Float32Array(n);
-  const a = new Float32Array(n);
-  const b = new Float32Array(n);
-  for (let i = 0, j = 0; i < n; i++, j += 4) {
-    let red = LINEAR[data[j]];
-    let green = LINEAR[data[j + 1]];
-    let blue = LINEAR[data[j + 2]];
-    if (data[j + 3] < 255) {
-      const alpha = data[j + 3] / 255;
-      red = red * alpha + 1 - alpha;
-      green = green * alpha + 1 - alpha;
-      blue = blue * alpha + 1 - alpha;
-    }
-    const l = root(0.4122214708 * red + 0.5363325363 * green + 0.0514459929 * blue);
-    const m = root(0.2119034982 * red + 0.6806995451 * green + 0.1073969566 * blue);
-    const s = root(0.0883024619 * red + 0.2817188376 * green + 0.6299787005 * blue);
-    L[i] = 0.2104542553 * l + 0.793617785 * m - 0.0040720468 * s;
-    a[i] = 1.9779984951 * l - 2.428592205 * m + 0.4505937099 * s;
-    b[i] = 0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s;
-  }
-  return { width, height, L, a, b };
+  const out = { width, height, L: new Float32Array(n), a: new Float32Array(n), b: new Float32Array(n) };
+  for (let start = 0; start < n; start += BLOCK)
+    within(() => {
+      const end = Math.min(n, start + BLOCK);
+      const at = { L: plane(end - start), a: plane(end - start), b: plane(end - start) };
+      kernels.toLab(put(data.subarray(start * 4, end * 4)), end - start, at.L, at.a, at.b, put(LINEAR));
+      take(at.L, out.L.subarray(start, end));
+      take(at.a, out.a.subarray(start, end));
+      take(at.b, out.b.subarray(start, end));
+    });
+  return out;
 }
 
-/** An opaque picture from OKLab planes; colours outside sRGB are clipped by channel. */
-export function fromLabPlanes(planes: LabPlanes): Picture {
+/** A picture from OKLab planes; colours outside sRGB are clipped by channel. Opaque, or with the alpha of `alphaOf` of the same size. */
+export function fromLabPlanes(planes: LabPlanes, alphaOf?: Picture): Picture {
   const { width, height, L, a, b } = planes;
   const n = width * height;
   const data = new Uint8ClampedArray(n * 4);
-  for (let i = 0, j = 0; i < n; i++, j += 4) {
-    let l = L[i] + 0.3963377774 * a[i] + 0.2158037573 * b[i];
-    let m = L[i] - 0.1055613458 * a[i] - 0.0638541728 * b[i];
-    let s = L[i] - 0.0894841775 * a[i] - 1.291485548 * b[i];
-    l = l * l * l;
-    m = m * m * m;
-    s = s * s * s;
-    data[j] = encode(4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s);
-    data[j + 1] = encode(-1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s);
-    data[j + 2] = encode(-0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s);
-    data[j + 3] = 255;
-  }
+  for (let start = 0; start < n; start += BLOCK)
+    within(() => {
+      const end = Math.min(n, start + BLOCK);
+      const bytes = room((end - start) * 4);
+      const [pL, pa, pb] = [L, a, b].map(p => put(p.subarray(start, end)));
+      const alphas = alphaOf ? put(alphaOf.data.subarray(start * 4, end * 4)) : 0;
+      kernels.fromLab(pL, pa, pb, end - start, bytes, put(GAMMA), GAMMA_STEPS, alphas);
+      take(bytes, data.subarray(start * 4, end * 4));
+    });
   return { width, height, data };
 }
 

@@ -1,4 +1,5 @@
-import { blur, resamplePlane } from './filter.ts';
+import { inBlocks, kernels, plane, put, take, within } from '@zinc/kernels';
+import { blurAt, resamplePlane } from './filter.ts';
 
 /** Local direction of a plane: unit tangent (the direction lines run in) and how coherent it is (0–1). */
 export interface Flow {
@@ -21,29 +22,12 @@ export interface Slopes {
 /** Slopes everywhere; at the border the last pixel repeats. */
 export function slopesOf(L: Float32Array, width: number, height: number): Slopes {
   const n = width * height;
-  const sx = new Float32Array(n);
-  const sy = new Float32Array(n);
-  const size = new Float32Array(n);
-  for (let y = 0; y < height; y++) {
-    const o = y * width;
-    const up = (y > 0 ? y - 1 : y) * width;
-    const down = (y < height - 1 ? y + 1 : y) * width;
-    for (let x = 0; x < width; x++) {
-      const l = x > 0 ? x - 1 : x;
-      const r = x < width - 1 ? x + 1 : x;
-      const a = L[up + l];
-      const c = L[up + r];
-      const g = L[down + l];
-      const k = L[down + r];
-      const gx = (c + k - a - g + 2 * (L[o + r] - L[o + l])) * 0.125;
-      const gy = (g + k - a - c + 2 * (L[down + x] - L[up + x])) * 0.125;
-      const i = o + x;
-      sx[i] = gx;
-      sy[i] = gy;
-      size[i] = Math.sqrt(gx * gx + gy * gy);
-    }
-  }
-  return { width, height, x: sx, y: sy, size };
+  return within(() => {
+    const [x, y, size] = [plane(n), plane(n), plane(n)];
+    kernels.slopes(put(L), width, height, x, y, size);
+    const out = (at: number): Float32Array => take(at, new Float32Array(n));
+    return { width, height, x: out(x), y: out(y), size: out(size) };
+  });
 }
 
 /**
@@ -52,60 +36,32 @@ export function slopesOf(L: Float32Array, width: number, height: number): Slopes
  */
 export function measureFlow(slopes: Slopes, sigma: number): Flow {
   const { width: w, height: h } = slopes;
-  const width = Math.max(1, w >> 1);
-  const height = Math.max(1, h >> 1);
-  const n = width * height;
-  const e = new Float32Array(n);
-  const f = new Float32Array(n);
-  const g = new Float32Array(n);
-  const right = w > 1 ? 1 : 0;
-  const down = h > 1 ? w : 0;
-  const X = slopes.x;
-  const Y = slopes.y;
-  for (let y = 0, o = 0; y < height; y++)
-    for (let x = 0, i = 2 * y * w; x < width; x++, i += 2, o++) {
-      const j = i + right;
-      const k = i + down;
-      const l = k + right;
-      e[o] = X[i] * X[i] + X[j] * X[j] + X[k] * X[k] + X[l] * X[l];
-      f[o] = X[i] * Y[i] + X[j] * Y[j] + X[k] * Y[k] + X[l] * Y[l];
-      g[o] = Y[i] * Y[i] + Y[j] * Y[j] + Y[k] * Y[k] + Y[l] * Y[l];
-    }
-  const E = blur(e, width, height, sigma / 2);
-  const F = blur(f, width, height, sigma / 2);
-  const G = blur(g, width, height, sigma / 2);
-  const tx = e;
-  const ty = f;
-  const coherence = g;
-  for (let i = 0; i < n; i++) {
-    const d = E[i] - G[i];
-    const spread = Math.sqrt(d * d + 4 * F[i] * F[i]);
-    const sum = E[i] + G[i];
-    let vx = F[i];
-    let vy = -(0.5 * (sum + spread) - G[i]);
-    let m = vx * vx + vy * vy;
-    if (m < 1e-18) {
-      vx = E[i] >= G[i] ? 0 : 1;
-      vy = E[i] >= G[i] ? 1 : 0;
-      m = 1;
-    }
-    m = 1 / Math.sqrt(m);
-    tx[i] = vx * m;
-    ty[i] = vy * m;
-    coherence[i] = sum > 4e-7 ? spread / sum : 0;
+  // One row or column has no direction across it.
+  if (w < 2 || h < 2) {
+    const n = Math.max(1, w >> 1) * Math.max(1, h >> 1);
+    const along = new Float32Array(n).fill(1);
+    const none = new Float32Array(n);
+    const at = { width: Math.max(1, w >> 1), height: Math.max(1, h >> 1), coherence: none };
+    return w < 2 ? { ...at, tx: none.slice(), ty: along } : { ...at, tx: along, ty: none.slice() };
   }
-  return { width, height, tx, ty, coherence };
+  const width = w >> 1;
+  const height = h >> 1;
+  const n = width * height;
+  return within(() => {
+    const [e, f, g] = [plane(n), plane(n), plane(n)];
+    within(() => kernels.tensor(put(slopes.x), put(slopes.y), w, h, e, f, g));
+    for (const at of [e, f, g]) blurAt(at, width, height, sigma / 2);
+    kernels.eigen(e, f, g, n);
+    const out = (at: number): Float32Array => take(at, new Float32Array(n));
+    return { width, height, tx: out(e), ty: out(f), coherence: out(g) };
+  });
 }
 
 /** A flow at another size; directions are averaged as doubled angles, so opposite tangents do not cancel. */
 export function resampleFlow(flow: Flow, width: number, height: number): Flow {
-  const n = flow.tx.length;
-  const c = new Float32Array(n);
-  const s = new Float32Array(n);
-  for (let i = 0; i < n; i++) {
-    c[i] = flow.tx[i] * flow.tx[i] - flow.ty[i] * flow.ty[i];
-    s[i] = 2 * flow.tx[i] * flow.ty[i];
-  }
+  const c = new Float32Array(flow.tx.length);
+  const s = new Float32Array(flow.tx.length);
+  inBlocks([c, s], [flow.tx, flow.ty], ([C, S, tx, ty], count) => kernels.doubleAngles(tx, ty, count, C, S));
   const at = { width: flow.width, height: flow.height };
   const C = resamplePlane({ ...at, data: c }, width, height);
   const S = resamplePlane({ ...at, data: s }, width, height);
@@ -115,12 +71,5 @@ export function resampleFlow(flow: Flow, width: number, height: number): Flow {
 
 /** Turns planes of doubled-angle cosine and sine (of any length) into unit tangents, in place, without a trigonometric call. */
 export function halveAngles(c: Float32Array, s: Float32Array): void {
-  for (let i = 0; i < c.length; i++) {
-    const m = Math.sqrt(c[i] * c[i] + s[i] * s[i]);
-    const k = m > 1e-12 ? c[i] / m : 1;
-    const x = Math.sqrt((1 + k) * 0.5);
-    const y = Math.sqrt((1 - k) * 0.5);
-    s[i] = s[i] < 0 ? -y : y;
-    c[i] = x;
-  }
+  inBlocks([c, s], [], ([C, S], count) => kernels.halveAngles(C, S, count));
 }

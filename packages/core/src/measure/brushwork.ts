@@ -1,3 +1,4 @@
+import { kernels, put, take, within, zeros } from '@zinc/kernels';
 import type { Flow, Slopes } from '../image/tensor.ts';
 import type { LabPlanes } from '../image/types.ts';
 import { REACHES } from './types.ts';
@@ -15,36 +16,15 @@ export function measureBrushwork(
   flow: Flow,
 ): { along: number[]; across: number[]; jitter: number } {
   const { width, height, L, a, b } = planes;
-  const along = REACHES.map(() => 0);
-  const across = REACHES.map(() => 0);
-  let jitter = 0;
-  let count = 0;
-  const reach = REACHES[REACHES.length - 1] + 1;
-  for (let y = reach; y < height - reach; y += 3)
-    for (let x = reach; x < width - reach; x += 3) {
-      const i = y * width + x;
-      if (slopes.size[i] > 0.09) continue;
-      const j = Math.min(flow.height - 1, y >> 1) * flow.width + Math.min(flow.width - 1, x >> 1);
-      const tx = flow.tx[j];
-      const ty = flow.ty[j];
-      const here = L[i];
-      for (let r = 0; r < REACHES.length; r++) {
-        const d = REACHES[r];
-        const p = (y + Math.round(ty * d)) * width + x + Math.round(tx * d);
-        const q = (y + Math.round(tx * d)) * width + x - Math.round(ty * d);
-        const u = Math.abs(L[p] - here);
-        const v = Math.abs(L[q] - here);
-        along[r] += u < MOST ? u : MOST;
-        across[r] += v < MOST ? v : MOST;
-        if (d === 8) {
-          const da = a[q] - a[i];
-          const db = b[q] - b[i];
-          const c = Math.sqrt(da * da + db * db);
-          jitter += c < MOST ? c : MOST;
-        }
-      }
-      count++;
-    }
-  if (count === 0) return { along, across, jitter: 0 };
-  return { along: along.map(v => v / count), across: across.map(v => v / count), jitter: jitter / count };
+  const reaches = REACHES.length;
+  const sums = within(() => {
+    const [pL, pa, pb, size, tx, ty] = [L, a, b, slopes.size, flow.tx, flow.ty].map(put);
+    const at = zeros((reaches * 2 + 2) * 2);
+    const distances = put(Int32Array.from(REACHES));
+    kernels.brushwork(pL, pa, pb, width, height, size, tx, ty, flow.width, flow.height, distances, reaches, 8, MOST, at);
+    return take(at, new Float64Array(reaches * 2 + 2));
+  });
+  const count = Math.max(1, sums[reaches * 2 + 1]);
+  const mean = Array.from(sums, v => v / count);
+  return { along: mean.slice(0, reaches), across: mean.slice(reaches, reaches * 2), jitter: mean[reaches * 2] };
 }

@@ -1,3 +1,4 @@
+import { kernels, put, take, within, zeros } from '@zinc/kernels';
 import { atan2, length2 } from '../number/trig.ts';
 import { clamp } from '../number/scalar.ts';
 import { measureThickness } from './thickness.ts';
@@ -11,37 +12,14 @@ export function measureLine(view: View): Fingerprint['line'] {
   const { planes, slopes, flow } = view;
   const { width, height, L } = planes;
   const n = L.length;
-  let edges = 0;
-  let strong = 0;
-  let c2 = 0;
-  let s2 = 0;
-  let coherent = 0;
-  let gradients = 0;
-  let turned = 0;
-  let clear = 0;
-  for (let y = 0, i = 0; y < height; y++) {
-    const row = Math.min(flow.height - 1, y >> 1) * flow.width;
-    for (let x = 0; x < width; x++, i++) {
-      const g = slopes.size[i];
-      if (g <= FAINT_EDGE) continue;
-      const j = row + Math.min(flow.width - 1, x >> 1);
-      const tx = flow.tx[j];
-      const ty = flow.ty[j];
-      const weight = g * flow.coherence[j];
-      c2 += weight * (tx * tx - ty * ty);
-      s2 += weight * 2 * tx * ty;
-      coherent += weight;
-      gradients += g;
-      if (g <= CLEAR_EDGE) continue;
-      edges++;
-      strong += g;
-      // Across a straight edge the slope stands at right angles to the course; along a wandering one it turns away.
-      const k = flow.coherence[j] * flow.coherence[j];
-      const off = (slopes.x[i] * tx + slopes.y[i] * ty) / g;
-      turned += k * off * off;
-      clear += k;
-    }
-  }
+  const sums = within(() => {
+    const [sx, sy, size, tx, ty, coherence] = [slopes.x, slopes.y, slopes.size, flow.tx, flow.ty, flow.coherence].map(put);
+    const at = zeros(16);
+    const { width: fw, height: fh } = flow;
+    kernels.edgeSums(sx, sy, size, width, height, tx, ty, coherence, fw, fh, FAINT_EDGE, CLEAR_EDGE, at);
+    return take(at, new Float64Array(8));
+  });
+  const [edges, strong, c2, s2, coherent, gradients, turned, clear] = sums;
   const thin = measureThickness(L, view.around, width, height);
   return {
     edge: edges / n,

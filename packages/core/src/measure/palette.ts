@@ -1,3 +1,4 @@
+import { kernels, put, take, within, zeros } from '@zinc/kernels';
 import { labDistance2 } from '../colour/oklab.ts';
 import type { LabPlanes } from '../image/types.ts';
 import type { PaletteColour } from './types.ts';
@@ -23,31 +24,22 @@ interface Gathering {
 /** A coarse OKLab histogram whose bins keep the mean colour of what fell into them. Large pictures are read like a chessboard. */
 export function binColours(planes: LabPlanes, { weights, slopes }: Gathering = {}): Bin[] {
   const { L, a, b, width, height } = planes;
-  const sums = new Float64Array(L_BINS * C_BINS * C_BINS * 6);
-  const top = C_BINS - 1;
   const step = width * height > 65536 ? 2 : 1;
+  const sums = within(() => {
+    const size = L_BINS * C_BINS * C_BINS * 6;
+    const at = zeros(size * 2);
+    const [pL, pa, pb] = [L, a, b].map(put);
+    const weigh = weights ? put(weights) : 0;
+    const slope = slopes ? put(slopes) : 0;
+    kernels.binColours(pL, pa, pb, width, height, weigh, slope, 0.025, step, L_BINS, C_BINS, C_LOW, C_SCALE, at);
+    return take(at, new Float64Array(size));
+  });
   let total = 0;
   let seen = 0;
-  for (let y = 0; y < height; y++)
-    for (let x = step === 2 ? y & 1 : 0; x < width; x += step) {
-      const i = y * width + x;
-      const weight = weights ? weights[i] : 1;
-      let l = (L[i] * L_BINS) | 0;
-      let p = ((a[i] - C_LOW) * C_SCALE) | 0;
-      let q = ((b[i] - C_LOW) * C_SCALE) | 0;
-      l = l < 0 ? 0 : l >= L_BINS ? L_BINS - 1 : l;
-      p = p < 0 ? 0 : p > top ? top : p;
-      q = q < 0 ? 0 : q > top ? top : q;
-      const o = ((l * C_BINS + p) * C_BINS + q) * 6;
-      sums[o] += weight;
-      sums[o + 1] += weight * L[i];
-      sums[o + 2] += weight * a[i];
-      sums[o + 3] += weight * b[i];
-      if (slopes && slopes[i] > 0.025) sums[o + 4] += weight;
-      sums[o + 5]++;
-      total += weight;
-      seen++;
-    }
+  for (let o = 0; o < sums.length; o += 6) {
+    total += sums[o];
+    seen += sums[o + 5];
+  }
   const bins: Bin[] = [];
   for (let o = 0; o < sums.length; o += 6) {
     const w = sums[o];

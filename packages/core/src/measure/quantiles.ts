@@ -1,14 +1,14 @@
+import { kernels, put, take, within, zeros } from '@zinc/kernels';
+
 const BINS = 2048;
 
 /** How many pixels of a plane have each of 2048 values from 0 to 1. */
 export function histogramOf(values: Float32Array): Float64Array {
-  const last = BINS - 1;
-  const counts = new Uint32Array(BINS);
-  for (let i = 0; i < values.length; i++) {
-    const bin = (values[i] * last + 0.5) | 0;
-    counts[bin < 0 ? 0 : bin > last ? last : bin]++;
-  }
-  return Float64Array.from(counts);
+  return within(() => {
+    const counts = zeros(BINS);
+    kernels.histogram(put(values), values.length, counts, BINS - 1);
+    return Float64Array.from(take(counts, new Int32Array(BINS)));
+  });
 }
 
 /** `count` evenly spaced quantiles from a histogram over [0, 1]; the outer half per cent is left out. */

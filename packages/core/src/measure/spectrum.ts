@@ -1,58 +1,27 @@
+import { floatsAt, kernels, plane, put, within } from '@zinc/kernels';
 import { atan2, cos, length2, sin } from '../number/trig.ts';
-
-/** In-place radix-2 FFT of `n` values starting at `offset`, `stride` apart (Cooley & Tukey 1965). */
-function fft(re: Float64Array, im: Float64Array, offset: number, stride: number, n: number): void {
-  for (let i = 1, j = 0; i < n; i++) {
-    let bit = n >> 1;
-    for (; j & bit; bit >>= 1) j ^= bit;
-    j ^= bit;
-    if (i < j) {
-      const p = offset + i * stride;
-      const q = offset + j * stride;
-      [re[p], re[q]] = [re[q], re[p]];
-      [im[p], im[q]] = [im[q], im[p]];
-    }
-  }
-  for (let size = 2; size <= n; size <<= 1) {
-    const half = size >> 1;
-    const turn = TILE / size;
-    for (let i = 0; i < n; i += size)
-      for (let k = 0; k < half; k++) {
-        const cr = TURN_COS[k * turn];
-        const ci = TURN_SIN[k * turn];
-        const p = offset + (i + k) * stride;
-        const q = p + half * stride;
-        const xr = re[q] * cr - im[q] * ci;
-        const xi = re[q] * ci + im[q] * cr;
-        re[q] = re[p] - xr;
-        im[q] = im[p] - xi;
-        re[p] += xr;
-        im[p] += xi;
-      }
-  }
-}
+import type { Fingerprint } from './types.ts';
 
 const TILE = 64;
-const TURN_COS = Float64Array.from({ length: TILE / 2 }, (_, k) => cos((-2 * Math.PI * k) / TILE));
-const TURN_SIN = Float64Array.from({ length: TILE / 2 }, (_, k) => sin((-2 * Math.PI * k) / TILE));
-const WINDOW = Float64Array.from({ length: TILE }, (_, i) => 0.5 - 0.5 * cos((2 * Math.PI * (i + 0.5)) / TILE));
+const TURNS = Float32Array.from({ length: TILE }, (_, k) =>
+  k < TILE / 2 ? cos((-2 * Math.PI * k) / TILE) : sin((-2 * Math.PI * (k - TILE / 2)) / TILE),
+);
+const WINDOW = Float32Array.from({ length: TILE }, (_, i) => 0.5 - 0.5 * cos((2 * Math.PI * (i + 0.5)) / TILE));
 const HOP = 64;
 
 /**
  * Looks for dots and hatching: 64-pixel tiles are windowed and transformed; a tile counts as periodic when one peak holds most of the
  * energy of its middle band. `dots` is near 1 when the peak has a partner at right angles.
  */
-export function measurePeriod(
-  L: Float32Array,
-  width: number,
-  height: number,
-): { share: number; length: number; angle: number; dots: number } {
-  const re = new Float64Array(TILE * TILE);
-  const im = new Float64Array(TILE * TILE);
-  const power = (x: number, y: number): number => {
-    const i = ((y + TILE) % TILE) * TILE + ((x + TILE) % TILE);
-    return re[i] * re[i] + im[i] * im[i];
-  };
+export function measurePeriod(L: Float32Array, width: number, height: number): Fingerprint['texture']['period'] {
+  return within(() => periodsOf(put(L), width, height));
+}
+
+function periodsOf(at: number, width: number, height: number): Fingerprint['texture']['period'] {
+  const [window, turns] = [WINDOW, TURNS].map(put);
+  const [re, im] = [plane(TILE * TILE), plane(TILE * TILE)];
+  const powers = floatsAt(re, TILE * TILE);
+  const power = (x: number, y: number): number => powers[((y + TILE) % TILE) * TILE + ((x + TILE) % TILE)];
   let tiles = 0;
   let hits = 0;
   let weights = 0;
@@ -65,20 +34,7 @@ export function measurePeriod(
       // Every other tile, as on a chessboard, tells enough.
       if (((tx + ty) / HOP) & 1) continue;
       tiles++;
-      let mean = 0;
-      for (let y = 0; y < TILE; y++) for (let x = 0; x < TILE; x++) mean += L[(ty + y) * width + tx + x];
-      mean /= TILE * TILE;
-      let variance = 0;
-      for (let y = 0; y < TILE; y++)
-        for (let x = 0; x < TILE; x++) {
-          const d = L[(ty + y) * width + tx + x] - mean;
-          variance += d * d;
-          re[y * TILE + x] = d * WINDOW[x] * WINDOW[y];
-          im[y * TILE + x] = 0;
-        }
-      if (variance / (TILE * TILE) < 1e-4) continue;
-      for (let y = 0; y < TILE; y++) fft(re, im, y * TILE, 1, TILE);
-      for (let x = 0; x <= 31; x++) fft(re, im, x, TILE, TILE);
+      if (kernels.spectrum(at, width, tx, ty, TILE, window, turns, 1e-4, re, im) < 1e-4) continue;
       let total = 0;
       let peak = 0;
       let px = 0;

@@ -1,3 +1,4 @@
+import { kernels, plane, put, within } from '@zinc/kernels';
 import { blur, halve } from '../image/filter.ts';
 import { clamp } from '../number/scalar.ts';
 import { length2 } from '../number/trig.ts';
@@ -12,18 +13,15 @@ export function measureTexture(view: View): Fingerprint['texture'] {
   const { planes, slopes, flow, pyramid } = view;
   const { width, height, L } = planes;
   const n = L.length;
-  let flat = 0;
-  let soft = 0;
-  for (let i = 0; i < n; i++) {
-    const g = slopes.size[i];
-    if (g < 0.006) flat++;
-    else if (g < 0.03) soft++;
-  }
+  const [flat, notEdge] = within(() => {
+    const size = put(slopes.size);
+    return [kernels.countBelow(size, n, 0.006), kernels.countBelow(size, n, 0.03)];
+  });
   const chromaA = bandsOf(chromaPyramid({ width, height, data: planes.a }), 3);
   const chromaB = bandsOf(chromaPyramid({ width, height, data: planes.b }), 3);
   return {
     flatness: flat / n,
-    softness: soft / n,
+    softness: (notEdge - flat) / n,
     bands: bandsOf(pyramid, 6),
     chromaBands: chromaA.map((v, o) => length2(v, chromaB[o])),
     grain: medianOffEdges(pyramid, slopes.size),
@@ -46,11 +44,7 @@ function chromaPyramid(plane: Plane): Plane[] {
  * of a small picture are 0.
  */
 function bandsOf(pyramid: Plane[], count: number): number[] {
-  const energies = pyramid.map(({ data }) => {
-    let sum = 0;
-    for (let i = 0; i < data.length; i++) sum += data[i] * data[i];
-    return sum / data.length;
-  });
+  const energies = pyramid.map(({ data }) => within(() => kernels.power(put(data), data.length)));
   return Array.from({ length: count }, (_, o) =>
     o + 1 < energies.length ? Math.sqrt(Math.max(0, energies[o] - energies[o + 1])) : 0,
   );
@@ -58,27 +52,12 @@ function bandsOf(pyramid: Plane[], count: number): number[] {
 
 /** Median deviation of pixels from the mean of their 2 × 2 block, edges left out. */
 function medianOffEdges(pyramid: Plane[], gradient: Float32Array): number {
-  const BINS = 512;
   const [full, half] = pyramid;
   if (!half) return 0;
-  const histogram = new Uint32Array(BINS);
-  let total = 0;
-  for (let y = 0; y < 2 * half.height; y++) {
-    const row = y * full.width;
-    const coarse = (y >> 1) * half.width;
-    for (let x = y & 1; x < 2 * half.width; x += 2) {
-      if (gradient[row + x] >= 0.03) continue;
-      const bin = (Math.abs(full.data[row + x] - half.data[coarse + (x >> 1)]) * 4096) | 0;
-      histogram[bin < BINS ? bin : BINS - 1]++;
-      total++;
-    }
-  }
-  let seen = 0;
-  for (let bin = 0; bin < BINS; bin++) {
-    seen += histogram[bin];
-    if (seen >= total / 2) return bin / 4096;
-  }
-  return 0;
+  return within(() => {
+    const [fine, coarse, size] = [full.data, half.data, gradient].map(put);
+    return kernels.offEdges(fine, full.width, coarse, half.width, half.height, size, 0.03, plane(512));
+  });
 }
 
 function measureRim(view: View): number {

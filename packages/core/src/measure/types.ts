@@ -1,7 +1,7 @@
 import type { Lab } from '../image/types.ts';
 
 /** Version of the measuring code. Fingerprints of different versions are never compared. */
-export const MEASURE_VERSION = 2;
+export const MEASURE_VERSION = 3;
 
 /** The four sides of a style. */
 export const FACETS = ['colour', 'light', 'line', 'texture'] as const;

@@ -1,3 +1,4 @@
+import { kernels, put, take, within } from '@zinc/kernels';
 import { toLabPlanes } from '../colour/oklab.ts';
 import { blurWide, halve } from '../image/filter.ts';
 import { resizePicture } from '../image/resize.ts';
@@ -61,16 +62,12 @@ export function viewOfPlanes(planes: LabPlanes): View {
  */
 function inkWeights(slopes: Slopes): Float32Array {
   const { width, height, size } = slopes;
-  const fine = size.slice();
   const around = blurWide(size, width, height, 6);
-  let flat = 0;
-  for (let i = 0; i < size.length; i++) if (size[i] < 0.006) flat++;
-  const share = flat / size.length;
-  const soften = share <= 0.35 ? 0 : share >= 0.55 ? 1 : (share - 0.35) / 0.2;
-  for (let i = 0; i < fine.length; i++) {
-    const r = fine[i] / (0.02 + 1.6 * around[i]);
-    const s = (fine[i] * soften) / 0.005;
-    fine[i] = 1 / (1 + r * r * r * r + s * s);
-  }
-  return fine;
+  return within(() => {
+    const fine = put(size);
+    const share = kernels.countBelow(fine, size.length, 0.006) / size.length;
+    const soften = share <= 0.35 ? 0 : share >= 0.55 ? 1 : (share - 0.35) / 0.2;
+    kernels.inkWeights(fine, put(around), size.length, soften);
+    return take(fine, new Float32Array(size.length));
+  });
 }

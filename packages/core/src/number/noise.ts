@@ -1,3 +1,4 @@
+import { interpolateAt, kernels, plane, take, within, zeros, type Places } from '@zinc/kernels';
 import { latticeHash } from './random.ts';
 
 /** Smooth value noise in [0, 1] at (x, y): one lattice cell is one unit wide. */
@@ -30,43 +31,43 @@ export function fractalNoise(x: number, y: number, seed: number, octaves = 4): n
   return sum / total;
 }
 
+/** Places of pixels in a lattice `size` pixels wide, eased, so that the noise has no corners. */
+function easedPlaces(count: number, size: number): Places {
+  const first = new Int32Array(count);
+  const part = new Float32Array(count);
+  for (let i = 0; i < count; i++) {
+    const at = i / size;
+    first[i] = Math.floor(at);
+    const t = at - first[i];
+    part[i] = t * t * (3 - 2 * t);
+  }
+  return { first, part };
+}
+
 /**
  * A whole plane of fractal noise, roughly in [−1, 1]; the coarsest lattice cell is `cell` pixels wide. Lattices are hashed once and
  * interpolated row by row, so the cost is a few operations a pixel whatever the cell.
  */
 export function noisePlane(width: number, height: number, cell: number, seed: number, octaves = 3): Float32Array {
-  const out = new Float32Array(width * height);
-  let weight = 0.5;
-  let total = 0;
-  let size = Math.max(1, cell);
-  for (let o = 0; o < octaves; o++) {
-    const gw = Math.ceil(width / size) + 2;
-    const gh = Math.ceil(height / size) + 2;
-    const lattice = new Float32Array(gw * gh);
-    for (let y = 0, i = 0; y < gh; y++) for (let x = 0; x < gw; x++, i++) lattice[i] = latticeHash(x, y, seed + o * 31) - 0.5;
-    for (let y = 0, i = 0; y < height; y++) {
-      const gy = y / size;
-      const row = Math.floor(gy);
-      let v = gy - row;
-      v = v * v * (3 - 2 * v);
-      const r0 = row * gw;
-      for (let x = 0; x < width; x++, i++) {
-        const gx = x / size;
-        const col = Math.floor(gx);
-        let u = gx - col;
-        u = u * u * (3 - 2 * u);
-        const p = r0 + col;
-        const top = lattice[p] + (lattice[p + 1] - lattice[p]) * u;
-        const bottom = lattice[p + gw] + (lattice[p + gw + 1] - lattice[p + gw]) * u;
-        out[i] += weight * (top + (bottom - top) * v);
-      }
+  return within(() => {
+    const out = zeros(width * height);
+    let weight = 0.5;
+    let total = 0;
+    let size = Math.max(1, cell);
+    for (let o = 0; o < octaves; o++) {
+      const gw = Math.ceil(width / size) + 2;
+      const gh = Math.ceil(height / size) + 2;
+      within(() => {
+        const lattice = plane(gw * gh);
+        kernels.lattice(gw, gh, seed + o * 31, lattice);
+        interpolateAt(lattice, gw, gh, easedPlaces(width, size), easedPlaces(height, size), out, weight, true);
+      });
+      total += weight;
+      if (size <= 1) break;
+      weight *= 0.55;
+      size = Math.max(1, size / 2.1);
     }
-    total += weight;
-    if (size <= 1) break;
-    weight *= 0.55;
-    size = Math.max(1, size / 2.1);
-  }
-  const gain = 2 / total;
-  for (let i = 0; i < out.length; i++) out[i] *= gain;
-  return out;
+    kernels.scale(out, width * height, 2 / total);
+    return take(out, new Float32Array(width * height));
+  });
 }

@@ -1,3 +1,4 @@
+import { kernels, put, room, take, within, zeros } from '@zinc/kernels';
 import { labDistance2 } from '../colour/oklab.ts';
 import { binColours, clusterColours, nearestColour } from '../measure/palette.ts';
 import type { LabPlanes } from '../image/types.ts';
@@ -149,18 +150,16 @@ function wantedShares(palette: PaletteColour[], ground: number): number[] {
  */
 function calmGround(labels: Uint8Array, clusters: PaletteColour[], mask: Float32Array): Map<number, number> {
   const k = clusters.length;
-  const areas = new Float64Array(k);
-  const whole = new Float64Array(k);
   const joined = new Map<number, number>();
-  let total = 0;
-  for (let i = 0; i < labels.length; i++) {
-    whole[labels[i]]++;
-    if (mask[i] < 0.5) {
-      areas[labels[i]]++;
-      total++;
-    }
-  }
-  if (total < labels.length * 0.02) return joined;
+  const n = labels.length;
+  const [whole, areas] = within(() => {
+    const counts = zeros(512);
+    kernels.countLabels(put(labels), put(mask), n, counts);
+    const all = take(counts, new Int32Array(512));
+    return [all.subarray(0, k), all.subarray(256, 256 + k)];
+  });
+  const total = areas.reduce((sum, v) => sum + v, 0);
+  if (total < n * 0.02) return joined;
   const order = Array.from(areas.keys()).sort((p, q) => areas[q] - areas[p]);
   const kept: number[] = [];
   for (const c of order) {
@@ -175,7 +174,11 @@ function calmGround(labels: Uint8Array, clusters: PaletteColour[], mask: Float32
       kept[0],
     ),
   );
-  for (let i = 0; i < labels.length; i++) if (mask[i] < 0.5) labels[i] = joins[labels[i]];
+  within(() => {
+    const at = put(labels);
+    kernels.relabelOutside(at, put(mask), n, put(joins));
+    take(at, labels);
+  });
   joins.forEach((kept, c) => {
     if (kept !== c && areas[c] > 0.6 * whole[c]) joined.set(c, kept);
   });
@@ -198,38 +201,15 @@ const CHROMA_SCALE = STEPS / 0.68;
 
 /** Nearest cluster of every pixel; each small cube of colours is worked out once, when first met. */
 function labelPixels(content: LabPlanes, clusters: PaletteColour[]): Uint8Array {
-  const { L, a, b } = content;
-  const n = L.length;
-  const k = clusters.length;
-  const known = new Uint8Array(STEPS * STEPS * STEPS);
-  const labels = new Uint8Array(n);
-  const top = STEPS - 1;
-  for (let i = 0; i < n; i++) {
-    let l = (L[i] * STEPS) | 0;
-    let p = ((a[i] - CHROMA_LOW) * CHROMA_SCALE) | 0;
-    let q = ((b[i] - CHROMA_LOW) * CHROMA_SCALE) | 0;
-    l = l < 0 ? 0 : l > top ? top : l;
-    p = p < 0 ? 0 : p > top ? top : p;
-    q = q < 0 ? 0 : q > top ? top : q;
-    const at = (l * STEPS + p) * STEPS + q;
-    let label = known[at];
-    if (label === 0) {
-      const cL = (l + 0.5) / STEPS;
-      const ca = (p + 0.5) / CHROMA_SCALE + CHROMA_LOW;
-      const cb = (q + 0.5) / CHROMA_SCALE + CHROMA_LOW;
-      let least = Infinity;
-      for (let c = 0; c < k; c++) {
-        const d = labDistance2(clusters[c], { L: cL, a: ca, b: cb }, 1.6);
-        if (d < least) {
-          least = d;
-          label = c + 1;
-        }
-      }
-      known[at] = label;
-    }
-    labels[i] = label - 1;
-  }
-  return labels;
+  const n = content.L.length;
+  return within(() => {
+    const [L, a, b] = [content.L, content.a, content.b].map(put);
+    const colours = put(Float32Array.from(clusters.flatMap(c => [c.L, c.a, c.b])));
+    const known = zeros((STEPS * STEPS * STEPS) / 4);
+    const labels = room(n);
+    kernels.labelPixels(L, a, b, n, colours, clusters.length, 1.6, STEPS, CHROMA_LOW, CHROMA_SCALE, known, labels);
+    return take(labels, new Uint8Array(n));
+  });
 }
 
 /** How much of their borders clusters share, 0–1, as a k × k table. */

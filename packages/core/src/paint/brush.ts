@@ -1,3 +1,4 @@
+import { floatsAt, kernels, plane, put, take, within } from '@zinc/kernels';
 import { randomFor, latticeHash } from '../number/random.ts';
 import { noisePlane } from '../number/noise.ts';
 import { clamp, smoothstep } from '../number/scalar.ts';
@@ -38,18 +39,20 @@ const TILE = 256;
 const MOST_POINTS = 24;
 
 /**
- * Paints onto `target` with curved strokes in layers of falling size (Hertzmann 1998); later layers only go where the painting still
+ * Paints onto planes with curved strokes in layers of falling size (Hertzmann 1998); later layers only go where the painting still
  * differs or where detail asks for it. Strokes stop where the colour beneath leaves theirs.
  */
-export function paintStrokes(target: LabPlanes, plan: BrushPlan, s: BrushSettings): void {
-  const { width: w, height: h } = target;
+export function paintStrokes(planes: LabPlanes, plan: BrushPlan, s: BrushSettings): void {
+  within(() => layStrokes(planes, plan, s));
+}
+
+function layStrokes(planes: LabPlanes, plan: BrushPlan, s: BrushSettings): void {
+  const { width: w, height: h } = planes;
   const { field, source, detail } = plan;
   const fw = field.width;
   const kx = fw / w;
   const ky = field.height / h;
-  const px = new Float32Array(MOST_POINTS);
-  const py = new Float32Array(MOST_POINTS);
-  const stamp = makeStamp(target, s, Math.max(1, Math.max(w, h) / 512));
+  const { target, px, py, stamp, finish } = makeBench(planes, s, Math.max(1, Math.max(w, h) / 512));
   s.sizes.forEach((radius, layer) => {
     const random = randomFor(s.seed, `brush ${layer}`);
     const gap = Math.max(2, radius * (1.05 + 0.85 * s.tooth));
@@ -123,9 +126,10 @@ export function paintStrokes(target: LabPlanes, plan: BrushPlan, s: BrushSetting
         py[1] = py[0] + field.ty[f0] * radius * 0.5;
         count = 2;
       }
-      stamp(px, py, count, radius, L, a, b, (r2 * 65536) | 0, area);
+      stamp(count, radius, L, a, b, (r2 * 65536) | 0, area);
     }
   });
+  finish();
 }
 
 function shuffled(count: number, random: () => number): Uint32Array {
@@ -139,102 +143,50 @@ function shuffled(count: number, random: () => number): Uint32Array {
   return order;
 }
 
-type Stamp = (
-  px: Float32Array,
-  py: Float32Array,
-  count: number,
-  radius: number,
-  L: number,
-  a: number,
-  b: number,
-  mark: number,
-  area: number,
-) => void;
+/** Lays one stroke of `count` points whose places were written to `px` and `py`. */
+type Stamp = (count: number, radius: number, L: number, a: number, b: number, mark: number, area: number) => void;
 
-/** Lays one stroke: each piece is filled row by row between its edges, so no pixel outside it is looked at. */
-function makeStamp(target: LabPlanes, s: BrushSettings, unit: number): Stamp {
-  const { width: w, height: h, L: TL, a: TA, b: TB } = target;
-  const hairs = new Float32Array(HAIRS * 4);
-  for (let i = 0; i < hairs.length; i++) hairs[i] = latticeHash(i, 11, s.seed) - 0.5;
+interface Bench {
+  /** The planes painted on, as they stand; points of the stroke to come. */
+  target: { L: Float32Array; a: Float32Array; b: Float32Array };
+  px: Float32Array;
+  py: Float32Array;
+  stamp: Stamp;
+  finish(): void;
+}
+
+/** Puts the planes where the strokes are laid, piece by piece and row by row; they come back with `finish`. */
+function makeBench(target: LabPlanes, s: BrushSettings, unit: number): Bench {
+  const { width: w, height: h } = target;
+  const n = w * h;
+  const [L, a, b] = [put(target.L), put(target.a), put(target.b)];
+  const index = s.inside ? put(s.inside.index) : 0;
+  const hairs = put(Float32Array.from({ length: HAIRS * 4 }, (_, i) => latticeHash(i, 11, s.seed) - 0.5));
+  const tile = s.tooth > 0.02 ? put(toothTile(unit, s.seed)) : 0;
+  const form = plane(6 + 2 * MOST_POINTS);
   // Thick paint shows its ridges, thin paint its hairs.
   const streak = s.bristle * (s.inside ? 0.3 : 0.16) * (1 - 0.8 * s.relief);
-  const tooth = s.tooth > 0.02 ? toothTile(unit, s.seed) : null;
-  const index = s.inside?.index;
-  return (px, py, count, radius, L, a, b, mark, area) => {
-    let along = 0;
-    const total = Math.max(1, (count - 1) * radius * 1.3);
-    const first = mark & 127;
-    const inv = 1 / radius;
-    // Hairs are as wide on a large sheet as on a small one.
-    const perHair = Math.min(1.5, (0.5 * HAIRS) / (2 * radius)) / unit;
-    const pressure = 0.55 + 0.5 * (((mark >> 7) & 255) / 255);
-    for (let k = 0; k < count - 1; k++) {
-      const x0 = px[k];
-      const y0 = py[k];
-      const dx = px[k + 1] - x0;
-      const dy = py[k + 1] - y0;
-      const len = length2(dx, dy) || 1;
-      const ux = dx / len;
-      const uy = dy / len;
-      const from = k === 0 ? -0.75 * radius : -0.3 * radius;
-      const to = k === count - 2 ? len + 0.75 * radius : len + 0.3 * radius;
-      const reachY = Math.abs(ux) * radius;
-      const ya = Math.max(0, Math.ceil(y0 + Math.min(uy * from, uy * to) - reachY));
-      const yb = Math.min(h - 1, Math.floor(y0 + Math.max(uy * from, uy * to) + reachY));
-      for (let y = ya; y <= yb; y++) {
-        const ey = y - y0;
-        // Both the distance across and the place along change in a straight line over a row.
-        let xa = -1e9;
-        let xb = 1e9;
-        if (uy > 1e-4 || uy < -1e-4) {
-          const p = (ey * ux - radius) / uy;
-          const q = (ey * ux + radius) / uy;
-          xa = p < q ? p : q;
-          xb = p < q ? q : p;
-        } else if (ey > radius || ey < -radius) continue;
-        if (ux > 1e-4 || ux < -1e-4) {
-          const p = (from - ey * uy) / ux;
-          const q = (to - ey * uy) / ux;
-          const lo = p < q ? p : q;
-          const hi = p < q ? q : p;
-          if (lo > xa) xa = lo;
-          if (hi < xb) xb = hi;
-        } else if (ey * uy < from || ey * uy > to) continue;
-        let x = Math.ceil(x0 + xa);
-        let end = Math.floor(x0 + xb);
-        if (x < 0) x = 0;
-        if (end > w - 1) end = w - 1;
-        let i = y * w + x;
-        for (; x <= end; x++, i++) {
-          if (index && index[i] !== area) continue;
-          const ex = x - x0;
-          const t = ex * ux + ey * uy;
-          const d = ey * ux - ex * uy;
-          const across = d * inv;
-          const edge = across < 0 ? 1 + across : 1 - across;
-          const over = t < 0 ? -t : t > len ? t - len : 0;
-          const hair = hairs[first + (((d + radius) * perHair) | 0)];
-          const run = (along + t) / total;
-          // Ends are ragged: each hair lifts off at its own place.
-          let alpha = edge * 4 - over * inv * (1.6 + 2.4 * hair);
-          if (alpha > 1) alpha = 1;
-          const dry = run - 0.4 + hair * 1.1;
-          if (dry > 0) alpha *= 1 - s.bristle * 0.8 * dry;
-          if (tooth) {
-            const grain = tooth[(y & (TILE - 1)) * TILE + (x & (TILE - 1))];
-            const held = (grain - 1 + pressure) * 4;
-            alpha *= 1 - s.tooth + s.tooth * (held < 0 ? 0 : held > 1 ? 1 : held);
-          }
-          if (alpha <= 0.02) continue;
-          // Light falls from the upper left on paint that stands up.
-          const lit = s.relief * (hair * 0.02 + (across * (uy - ux) > 0 ? 0.11 : -0.13) * (edge < 0.4 ? 1 : 0));
-          TL[i] += (L + hair * streak + lit - TL[i]) * alpha;
-          TA[i] += (a - TA[i]) * alpha;
-          TB[i] += (b - TB[i]) * alpha;
-        }
-      }
-      along += len;
-    }
+  kernels.loadBrush(L, a, b, w, h, index, hairs, tile, streak, s.bristle, s.relief, s.tooth);
+  const stroke = floatsAt(form, 6 + 2 * MOST_POINTS);
+  return {
+    target: { L: floatsAt(L, n), a: floatsAt(a, n), b: floatsAt(b, n) },
+    px: stroke.subarray(6, 6 + MOST_POINTS),
+    py: stroke.subarray(6 + MOST_POINTS),
+    stamp: (count, radius, sL, sa, sb, mark, area) => {
+      // Hairs are as wide on a large sheet as on a small one.
+      stroke[4] = Math.min(1.5, (0.5 * HAIRS) / (2 * radius)) / unit;
+      stroke[5] = 0.55 + 0.5 * (((mark >> 7) & 255) / 255);
+      stroke[0] = radius;
+      stroke[1] = sL;
+      stroke[2] = sa;
+      stroke[3] = sb;
+      kernels.stroke(form, MOST_POINTS, count, mark & 127, area);
+    },
+    finish: () => {
+      take(L, target.L);
+      take(a, target.a);
+      take(b, target.b);
+    },
   };
 }
 

@@ -1,4 +1,5 @@
-import { blur } from '../image/filter.ts';
+import { kernels, placesAlong, plane, put, room, take, within, zeros } from '@zinc/kernels';
+import { blurAt } from '../image/filter.ts';
 import type { LabPlanes } from '../image/types.ts';
 import { noisePlane } from '../number/noise.ts';
 import type { Sketch } from './sketch.ts';
@@ -47,113 +48,45 @@ export function layAreas(
   const labels = wobble > 0.3 ? wander(assignment.labels, w, h, wobble, cell, seed) : assignment.labels;
   const used = [...new Set(colourOf)].sort((p, q) => p - q);
   const n = w * h;
-  const covers: Float32Array[] = [];
-  const sketchIndex = new Uint8Array(n);
-  const slot = new Uint8Array(n);
-  const first = new Float32Array(n).fill(-1);
-  const second = new Float32Array(n);
-  const cover = new Float32Array(n);
-  used.forEach((j, k) => {
-    const own = Uint8Array.from(colourOf, c => (c === j ? 1 : 0));
-    for (let i = 0; i < n; i++) cover[i] = own[labels[i]];
-    const soft = blur(cover, w, h, radius);
-    covers.push(soft);
-    for (let i = 0; i < n; i++) {
-      const v = soft[i];
-      if (v > first[i]) {
-        second[i] = first[i] < 0 ? 0 : first[i];
-        first[i] = v;
-        slot[i] = k;
-      } else if (v > second[i]) second[i] = v;
-    }
+  const { width, height } = out;
+  return within(() => {
+    const covers = plane(n * used.length);
+    const first = put(new Float32Array(n).fill(-1));
+    const second = zeros(n);
+    const slot = room(n);
+    const own = put(labels);
+    used.forEach((j, k) => {
+      const soft = covers + k * n * 4;
+      within(() => kernels.coverOf(own, put(tableOf(colourOf, j)), n, soft));
+      blurAt(soft, w, h, radius);
+      kernels.contend(soft, n, first, second, slot, k);
+    });
+    kernels.addDifference(first, zeros(n), second, n, 1);
+    const margin = take(first, new Float32Array(n));
+    const across = placesAlong(w, width);
+    const down = placesAlong(h, height);
+    const [left, part, top, low] = [across.first, across.part, down.first, down.part].map(put);
+    const colours = put(Float32Array.from(used.flatMap(j => [palette[j].L, palette[j].a, palette[j].b])));
+    const [L, a, b] = [plane(width * height), plane(width * height), plane(width * height)];
+    const index = room(width * height);
+    // The lead of a straight edge's winner rises by 0.8 ÷ σ a sketch pixel; this turns lead into distance in full-size pixels.
+    const sharp = Math.max(0.55, radius) / (0.8 * (w / width));
+    kernels.drawAreas(covers, n * 4, slot, colours, w, h, left, part, width, top, low, height, sharp, L, a, b, index);
+    take(L, out.L);
+    take(a, out.a);
+    take(b, out.b);
+    const names = put(Uint8Array.from({ length: 256 }, (_, k) => used[k] ?? 0));
+    const named = (at: number, count: number): Uint8Array => {
+      kernels.relabel(at, count, names);
+      return take(at, new Uint8Array(count));
+    };
+    return { width, height, index: named(index, width * height), margin, sketchIndex: named(slot, n) };
   });
-  for (let i = 0; i < n; i++) {
-    sketchIndex[i] = used[slot[i]];
-    first[i] -= second[i];
-  }
-  const index = drawAreas(out, covers, slot, used, palette, w, h, radius);
-  return { width: out.width, height: out.height, index, margin: first, sketchIndex };
 }
 
-function drawAreas(
-  out: LabPlanes,
-  covers: Float32Array[],
-  slot: Uint8Array,
-  used: number[],
-  palette: { L: number; a: number; b: number }[],
-  w: number,
-  h: number,
-  radius: number,
-): Uint8Array {
-  const { width, height, L, a, b } = out;
-  const index = new Uint8Array(width * height);
-  const kL = Float32Array.from(used, j => palette[j].L);
-  const kA = Float32Array.from(used, j => palette[j].a);
-  const kB = Float32Array.from(used, j => palette[j].b);
-  const sx = w / width;
-  const sy = h / height;
-  // The lead of a straight edge's winner rises by 0.8 ÷ σ a sketch pixel; this turns lead into distance in full-size pixels.
-  const sharp = Math.max(0.55, radius) / (0.8 * sx);
-  const left = new Int32Array(width);
-  const part = new Float32Array(width);
-  for (let x = 0; x < width; x++) {
-    const gx = Math.min(Math.max((x + 0.5) * sx - 0.5, 0), w - 1);
-    left[x] = Math.min(Math.floor(gx), Math.max(0, w - 2));
-    part[x] = w > 1 ? gx - left[x] : 0;
-  }
-  const next = w > 1 ? 1 : 0;
-  for (let y = 0, o = 0; y < height; y++) {
-    const gy = Math.min(Math.max((y + 0.5) * sy - 0.5, 0), h - 1);
-    const yi = Math.min(Math.floor(gy), Math.max(0, h - 2));
-    const v = h > 1 ? gy - yi : 0;
-    const r0 = yi * w;
-    const r1 = h > 1 ? r0 + w : r0;
-    for (let x = 0; x < width; x++, o++) {
-      const p = r0 + left[x];
-      const q = r1 + left[x];
-      const k0 = slot[p];
-      const k1 = slot[p + next];
-      const k2 = slot[q];
-      const k3 = slot[q + next];
-      if (k0 === k1 && k0 === k2 && k0 === k3) {
-        L[o] = kL[k0];
-        a[o] = kA[k0];
-        b[o] = kB[k0];
-        index[o] = used[k0];
-        continue;
-      }
-      const t = part[x];
-      let best = k0;
-      let other = -1;
-      let high = -1;
-      let low = -1;
-      for (let c = 0; c < 4; c++) {
-        const k = c === 0 ? k0 : c === 1 ? k1 : c === 2 ? k2 : k3;
-        if (k === best && c > 0) continue;
-        if (k === other) continue;
-        const plane = covers[k];
-        const top = plane[p] + (plane[p + next] - plane[p]) * t;
-        const value = top + (plane[q] + (plane[q + next] - plane[q]) * t - top) * v;
-        if (value > high) {
-          if (c > 0) {
-            other = best;
-            low = high;
-          }
-          best = k;
-          high = value;
-        } else if (value > low) {
-          other = k;
-          low = value;
-        }
-      }
-      let share = 0.5 + (high - low) * sharp;
-      if (share > 1 || other < 0) share = 1;
-      const k = other < 0 ? best : other;
-      L[o] = kL[k] + (kL[best] - kL[k]) * share;
-      a[o] = kA[k] + (kA[best] - kA[k]) * share;
-      b[o] = kB[k] + (kB[best] - kB[k]) * share;
-      index[o] = used[best];
-    }
-  }
-  return index;
+/** 1 for each cluster that is given colour `j`, as a table of bytes. */
+function tableOf(colourOf: number[], j: number): Uint8Array {
+  const table = new Uint8Array(256);
+  colourOf.forEach((of, c) => (table[c] = of === j ? 1 : 0));
+  return table;
 }

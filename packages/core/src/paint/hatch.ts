@@ -4,7 +4,7 @@ import { quantiles } from '../measure/quantiles.ts';
 import type { Style } from '../mix/style.ts';
 import { clamp, lerp } from '../number/scalar.ts';
 import { markField } from './field.ts';
-import { layInk } from './planes.ts';
+import { fadeTo, layInk } from './planes.ts';
 import type { Sketch } from './sketch.ts';
 import { localLight } from './localLight.ts';
 import { drawStreamlines } from './streamlines.ts';
@@ -23,11 +23,7 @@ export function hatchDark(out: LabPlanes, sketch: Sketch, style: Style, seed: nu
   const tone17 = quantiles(content.L, 17);
   const range = Math.max(0.05, tone17[15] - tone17[0]);
   const clear = s.hatch * 0.88;
-  for (let i = 0; i < out.L.length; i++) {
-    out.L[i] += (lerp(paper.L, out.L[i], 0.12) - out.L[i]) * clear;
-    out.a[i] += (paper.a - out.a[i]) * clear * 0.9;
-    out.b[i] += (paper.b - out.b[i]) * clear * 0.9;
-  }
+  fadeTo(out, paper, clear * 0.88, clear * 0.9);
   // A look that works its ground leaves no part of the sheet without lines.
   const floor = 0.19 * s.groundWork;
   const tone = new Float32Array(n);

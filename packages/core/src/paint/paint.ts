@@ -1,3 +1,4 @@
+import { inBlocks, kernels } from '@zinc/kernels';
 import { fromLabPlanes, labDistance2, toLabPlanes } from '../colour/oklab.ts';
 import { blur } from '../image/filter.ts';
 import { checkPicture, type Lab, type LabPlanes, type Picture } from '../image/types.ts';
@@ -18,7 +19,7 @@ import { hatchDark } from './hatch.ts';
 import { keepColoursOut } from './never.ts';
 import type { PaintOptions } from './options.ts';
 import { keepLostEdges, layOutlines } from './outline.ts';
-import { blendInto, emptyPlanes, mixPlanes, resamplePlanes } from './planes.ts';
+import { blendInto, emptyPlanes, fadeTo, mixPlanes, resamplePlanes } from './planes.ts';
 import { shiftColours } from './recolour.ts';
 import { layShadows } from './shadow.ts';
 import { makeSketch, type Sketch } from './sketch.ts';
@@ -48,24 +49,17 @@ export function paint(content: Picture, style: Style, strength: number, seed: nu
     if (plane && plane.length !== n) throw new RangeError(`Got a ${name} of ${plane.length} values; wanted ${n}, one a pixel.`);
   const { fidelity, bind, clear } = options;
   // A style from an older mixer lacks the settings that came later; they stand at neutral.
-  const whole = { ...style, amounts: { ...neutralStyle().amounts, ...style.amounts } };
-  const bound = bind ? bindStyle(whole, bind.sheet, bind.amount) : whole;
+  const complete = { ...style, amounts: { ...neutralStyle().amounts, ...style.amounts } };
+  const bound = bind ? bindStyle(complete, bind.sheet, bind.amount) : complete;
   const { planes: painted, ground } = paintFully(content, fidelity ? holdBack(bound, fidelity) : bound, seed, options);
   if (bind) pullTowards(painted, bind.sheet.target, bind.amount, boundFacets(bind.sheet));
   const own = strength < 1 || fidelity ? toLabPlanes(content) : null;
   if (own && fidelity) returnDetail(painted, own, fidelity, options.mask);
   if (clear?.length) leaveClear(painted, clear, ground);
-  let out: Picture;
-  if (own && strength < 1) {
-    blendInto(own, painted, evenStrength(own, painted, strength));
-    keepColoursOut(own, options.never);
-    out = fromLabPlanes(own);
-  } else {
-    keepColoursOut(painted, options.never);
-    out = fromLabPlanes(painted);
-  }
-  for (let j = 3; j < out.data.length; j += 4) out.data[j] = content.data[j];
-  return out;
+  const whole = own && strength < 1 ? own : painted;
+  if (whole === own) blendInto(own, painted, evenStrength(own, painted, strength));
+  keepColoursOut(whole, options.never);
+  return fromLabPlanes(whole, content);
 }
 
 /** The full look, as planes of the content's size, and the colour of its ground. */
@@ -125,7 +119,7 @@ function laySoft(out: LabPlanes, content: Picture, sketch: Sketch, style: Style,
     const own = toLabPlanes(content);
     const coarse = resamplePlanes(sketch.own, out.width, out.height);
     for (const k of ['L', 'a', 'b'] as const)
-      for (let i = 0; i < out.L.length; i++) soft[k][i] += (own[k][i] - coarse[k][i]) * detail;
+      inBlocks([soft[k]], [own[k], coarse[k]], ([p, q, r], count) => kernels.addDifference(p, q, r, count, detail));
   }
   if (!areas) {
     out.L.set(soft.L);
@@ -172,11 +166,7 @@ function brushOver(out: LabPlanes, sketch: Sketch, style: Style, areas: Areas | 
       wanted[i] = off > 0.05 ? 1 : 0;
     }
     if (s.groundWork > 0.1) scatterOnGround(source, wanted, sketch, s.groundWork, seed);
-    for (let i = 0; i < out.L.length; i++) {
-      out.L[i] += (paper.L - out.L[i]) * s.tooth;
-      out.a[i] += (paper.a - out.a[i]) * s.tooth;
-      out.b[i] += (paper.b - out.b[i]) * s.tooth;
-    }
+    fadeTo(out, paper, s.tooth, s.tooth);
   }
   const confined = areas !== null && s.flat > 0.4 && s.tooth < 0.3;
   const field = markField(

@@ -1,3 +1,4 @@
+import { inBlocks, kernels } from '@zinc/kernels';
 import { resamplePlane } from '../image/filter.ts';
 import type { Lab, LabPlanes } from '../image/types.ts';
 
@@ -17,12 +18,16 @@ export function mixPlanes(p: LabPlanes, q: LabPlanes, t: number): LabPlanes {
 /** Moves `out` a share `t` of the way to `over`, in place. */
 export function blendInto(out: LabPlanes, over: LabPlanes, t: number): void {
   if (t <= 0 || out === over) return;
-  const n = out.L.length;
-  for (const k of ['L', 'a', 'b'] as const) {
-    const p = out[k];
-    const q = over[k];
-    for (let i = 0; i < n; i++) p[i] += (q[i] - p[i]) * t;
-  }
+  for (const k of ['L', 'a', 'b'] as const) inBlocks([out[k]], [over[k]], ([p, q], count) => kernels.blend(p, q, count, t));
+}
+
+/** Moves all pixels towards one colour, in place: lightness by `tone`, chroma by `chroma` of the way. */
+export function fadeTo(out: LabPlanes, to: Lab, tone: number, chroma: number): void {
+  inBlocks([out.L, out.a, out.b], [], ([L, a, b], count) => {
+    kernels.fade(L, count, to.L, tone);
+    kernels.fade(a, count, to.a, chroma);
+    kernels.fade(b, count, to.b, chroma);
+  });
 }
 
 /** All three planes at another size. */
@@ -41,12 +46,7 @@ export function resamplePlanes(planes: LabPlanes, width: number, height: number)
 
 /** Lays one colour over the planes with the coverage (0–1) of each pixel times `amount`, in place. */
 export function layInk(planes: LabPlanes, coverage: Float32Array, ink: Lab, amount: number): void {
-  const { L, a, b } = planes;
-  for (let i = 0; i < coverage.length; i++) {
-    const c = coverage[i] * amount;
-    if (c <= 0) continue;
-    L[i] += (ink.L - L[i]) * c;
-    a[i] += (ink.a - a[i]) * c;
-    b[i] += (ink.b - b[i]) * c;
-  }
+  inBlocks([planes.L, planes.a, planes.b], [coverage], ([L, a, b, cover], count) =>
+    kernels.layInk(L, a, b, cover, count, ink.L, ink.a, ink.b, amount),
+  );
 }

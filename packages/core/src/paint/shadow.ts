@@ -1,4 +1,5 @@
-import { blur, resamplePlane } from '../image/filter.ts';
+import { floatsAt, interpolateAt, kernels, placesAlong, plane, put, take, within, zeros } from '@zinc/kernels';
+import { blurAt } from '../image/filter.ts';
 import type { LabPlanes } from '../image/types.ts';
 import { cos, sin } from '../number/trig.ts';
 import type { Areas } from './flat.ts';
@@ -16,34 +17,24 @@ export function layShadows(out: LabPlanes, sketch: Sketch, areas: Areas, amount:
   const { width, height, u } = sketch;
   const order = stackOrder(sketch, areas);
   const n = width * height;
-  const cast = new Float32Array(n);
   const dx = cos(angle) * 1.5 * u;
   const dy = sin(angle) * 1.5 * u;
-  for (let k = 1; k <= STEPS; k++) {
-    const ox = Math.round(dx * k);
-    const oy = Math.round(dy * k);
-    const weight = 1 - (k - 1) / (STEPS + 1);
-    for (let y = 0; y < height; y++) {
-      const fy = y - oy;
-      if (fy < 0 || fy >= height) continue;
-      for (let x = Math.max(0, ox); x < width && x - ox < width; x++) {
-        const i = y * width + x;
-        if (order[fy * width + x - ox] > order[i] && cast[i] < weight) cast[i] = weight;
-      }
-    }
-  }
-  const soft = blur(cast, width, height, 1.7 * u);
-  const full = resamplePlane({ width, height, data: soft }, out.width, out.height);
-  const here = order.length === out.L.length ? order : null;
-  for (let i = 0; i < full.length; i++) {
+  const size = out.L.length;
+  within(() => {
+    const cast = zeros(n);
+    within(() => kernels.castShadows(put(order), width, height, dx, dy, STEPS, cast));
+    const soft = plane(n);
+    floatsAt(soft, n).set(floatsAt(cast, n));
+    blurAt(soft, width, height, 1.7 * u);
+    const full = plane(size);
+    interpolateAt(soft, width, height, placesAlong(width, out.width), placesAlong(height, out.height), full);
+    const [L, a, b] = [put(out.L), put(out.a), put(out.b)];
     // The blur must not spill onto the sheet that throws the shadow.
-    const hold = here && cast[i] === 0 ? 0.35 : 1;
-    const dark = full[i] * 0.3 * amount * hold;
-    if (dark < 0.004) continue;
-    out.L[i] *= 1 - dark;
-    out.a[i] *= 1 - dark * 0.4;
-    out.b[i] *= 1 - dark * 0.4;
-  }
+    kernels.layShade(full, size, 0.3 * amount, size === n ? cast : 0, 0.35, L, a, b);
+    take(L, out.L);
+    take(a, out.a);
+    take(b, out.b);
+  });
 }
 
 /** Height of the sheet at each pixel: the ground lowest, then drawn parts in their order, else colours from the widest to the smallest. */

@@ -1,9 +1,9 @@
+import { interpolateAt, kernels, placesAlong, plane, put, take, within } from '@zinc/kernels';
 import { labDistance2, labOfLinear, linearOfLab } from '../colour/oklab.ts';
-import { blur } from '../image/filter.ts';
+import { blurAt } from '../image/filter.ts';
 import type { Lab, LabPlanes } from '../image/types.ts';
 import type { PaletteColour } from '../measure/types.ts';
 import { normaliseShares } from '../measure/palette.ts';
-import { clamp } from '../number/scalar.ts';
 import { cos, sin } from '../number/trig.ts';
 import { groundOf } from './assign.ts';
 import type { Sketch } from './sketch.ts';
@@ -20,6 +20,9 @@ export interface Inks {
   colours: PaletteColour[];
   lays: Lay[][];
 }
+
+/** Radius of a dot in periods of the screen. */
+const DOT_RADIUS = 0.34;
 
 type Rgb = [number, number, number];
 
@@ -97,101 +100,47 @@ export function printInks(out: LabPlanes, sketch: Sketch, labels: Uint8Array, in
   const { width, height } = out;
   const { width: w, height: h, assignment, scale } = sketch;
   const count = inks.inks.length;
-  const plates = inks.inks.map((_, k) => {
-    const plane = (wanted: Lay): Float32Array => {
-      const of = Uint8Array.from(assignment.colourOf, j => (inks.lays[j][k] === wanted ? 1 : 0));
-      const raw = new Float32Array(w * h);
-      for (let i = 0; i < raw.length; i++) raw[i] = of[labels[i]];
-      return blur(raw, w, h, radius);
-    };
-    const turn = s.angle + k * 0.52;
-    return {
-      solid: plane(2),
-      dots: plane(1),
-      dx: k === 0 ? 0 : s.shift * cos(2.1 * k + 0.4),
-      dy: k === 0 ? 0 : s.shift * sin(2.1 * k + 0.4),
-      c: cos(turn) / (s.gap * scale),
-      s: sin(turn) / (s.gap * scale),
-    };
+  const sharp = 2 * ((1.25 * scale * Math.max(0.6, radius)) | 0 || 1);
+  const period = s.gap * scale;
+  within(() => {
+    const covers = plane(width * height * count);
+    const dots = plane(width * height);
+    const own = put(labels);
+    inks.inks.forEach((_, k) => {
+      const dx = k === 0 ? 0 : s.shift * cos(2.1 * k + 0.4);
+      const dy = k === 0 ? 0 : s.shift * sin(2.1 * k + 0.4);
+      const lay = (wanted: Lay, to: number): boolean => {
+        const table = new Uint8Array(256);
+        assignment.colourOf.forEach((j, c) => (table[c] = inks.lays[j][k] === wanted ? 1 : 0));
+        if (wanted === 1 && !table.includes(1)) return false;
+        within(() => {
+          const soft = plane(w * h);
+          kernels.coverOf(own, put(table), w * h, soft);
+          blurAt(soft, w, h, radius);
+          interpolateAt(soft, w, h, placesAlong(w, width, -dx), placesAlong(h, height, -dy), to);
+        });
+        return true;
+      };
+      const cover = covers + k * width * height * 4;
+      lay(2, cover);
+      const dotted = lay(1, dots);
+      const turn = s.angle + k * 0.52;
+      const [c, t] = [cos(turn) / period, sin(turn) / period];
+      kernels.inkCover(cover, dotted ? dots : 0, width, height, sharp, c, t, DOT_RADIUS, period);
+    });
+    const [L, a, b] = [plane(width * height), plane(width * height), plane(width * height)];
+    const solids = put(Float32Array.from(solidColours(inks).flatMap(lab => [lab.L, lab.a, lab.b])));
+    kernels.printInks(covers, width * height * 4, count, solids, width * height, L, a, b);
+    take(L, out.L);
+    take(a, out.a);
+    take(b, out.b);
   });
-  const paperRgb = linearOfLab(inks.paper);
+}
+
+/** Colours of every set of solid inks, bit k for ink k. */
+function solidColours(inks: Inks): Lab[] {
+  const paper = linearOfLab(inks.paper);
   const rgb = inks.inks.map(linearOfLab);
-  const full = 1 << count;
-  // Colours of every set of solid inks; between them coverages mix as areas do.
-  const solids = Array.from({ length: full }, (_, set) =>
-    labOfLinear(
-      overprint(
-        paperRgb,
-        rgb,
-        rgb.map((__, k) => (set >> k) & 1),
-      ),
-    ),
-  );
-  const sharp = (1.25 * scale * Math.max(0.6, radius)) | 0 || 1;
-  const dotRadius = 0.34;
-  const dotSharp = s.gap * scale;
-  const cover = new Float64Array(count);
-  const kx = w / width;
-  const ky = h / height;
-  for (let y = 0, o = 0; y < height; y++)
-    for (let x = 0; x < width; x++, o++) {
-      let set = 0;
-      let whole = true;
-      for (let k = 0; k < count; k++) {
-        const p = plates[k];
-        let gx = (x + 0.5) * kx - 0.5 - p.dx;
-        let gy = (y + 0.5) * ky - 0.5 - p.dy;
-        gx = gx < 0 ? 0 : gx > w - 1.001 ? w - 1.001 : gx;
-        gy = gy < 0 ? 0 : gy > h - 1.001 ? h - 1.001 : gy;
-        const xi = gx | 0;
-        const yi = gy | 0;
-        const i = yi * w + xi;
-        const e = xi + 1 < w ? 1 : 0;
-        const d = yi + 1 < h ? w : 0;
-        const tx = gx - xi;
-        const ty = gy - yi;
-        let top = p.solid[i] + (p.solid[i + e] - p.solid[i]) * tx;
-        let v = top + (p.solid[i + d] + (p.solid[i + d + e] - p.solid[i + d]) * tx - top) * ty;
-        let c = 0.5 + (v - 0.5) * sharp * 2;
-        c = c < 0 ? 0 : c > 1 ? 1 : c;
-        if (c < 1) {
-          top = p.dots[i] + (p.dots[i + e] - p.dots[i]) * tx;
-          v = top + (p.dots[i + d] + (p.dots[i + d + e] - p.dots[i + d]) * tx - top) * ty;
-          let tint = 0.5 + (v - 0.5) * sharp * 2;
-          tint = tint < 0 ? 0 : tint > 1 ? 1 : tint;
-          if (tint > 0) {
-            let px = x * p.c + y * p.s;
-            let py = y * p.c - x * p.s;
-            px -= Math.floor(px) + 0.5;
-            py -= Math.floor(py) + 0.5;
-            const dot = clamp((dotRadius - Math.sqrt(px * px + py * py)) * dotSharp + 0.5);
-            if (dot * tint > c) c = dot * tint;
-          }
-        }
-        cover[k] = c;
-        if (c >= 0.5) set |= 1 << k;
-        if (c > 0 && c < 1) whole = false;
-      }
-      if (whole) {
-        const ink = solids[set];
-        out.L[o] = ink.L;
-        out.a[o] = ink.a;
-        out.b[o] = ink.b;
-        continue;
-      }
-      let L = 0;
-      let a = 0;
-      let b = 0;
-      for (let q = 0; q < full; q++) {
-        let weight = 1;
-        for (let k = 0; k < count; k++) weight *= (q >> k) & 1 ? cover[k] : 1 - cover[k];
-        if (weight === 0) continue;
-        L += weight * solids[q].L;
-        a += weight * solids[q].a;
-        b += weight * solids[q].b;
-      }
-      out.L[o] = L;
-      out.a[o] = a;
-      out.b[o] = b;
-    }
+  const covers = (set: number): number[] => rgb.map((_, k) => (set >> k) & 1);
+  return Array.from({ length: 1 << rgb.length }, (_, set) => labOfLinear(overprint(paper, rgb, covers(set))));
 }

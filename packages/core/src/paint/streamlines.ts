@@ -1,3 +1,4 @@
+import { kernels, take, within, zeros } from '@zinc/kernels';
 import { randomFor } from '../number/random.ts';
 import { valueNoise } from '../number/noise.ts';
 import { clamp } from '../number/scalar.ts';
@@ -22,48 +23,19 @@ export interface StreamlineSettings {
   pass: string;
 }
 
-/** Marks one antialiased segment whose half-width goes from `r0` to `r1` into a coverage plane (maximum). */
-function markSegment(
-  cover: Float32Array,
-  w: number,
-  h: number,
-  x0: number,
-  y0: number,
-  r0: number,
-  x1: number,
-  y1: number,
-  r1: number,
-): void {
-  const reach = Math.max(r0, r1) + 1;
-  const xa = Math.max(0, Math.floor(Math.min(x0, x1) - reach));
-  const xb = Math.min(w - 1, Math.ceil(Math.max(x0, x1) + reach));
-  const ya = Math.max(0, Math.floor(Math.min(y0, y1) - reach));
-  const yb = Math.min(h - 1, Math.ceil(Math.max(y0, y1) + reach));
-  const dx = x1 - x0;
-  const dy = y1 - y0;
-  const inv = 1 / (dx * dx + dy * dy + 1e-9);
-  for (let y = ya; y <= yb; y++)
-    for (let x = xa; x <= xb; x++) {
-      let t = ((x - x0) * dx + (y - y0) * dy) * inv;
-      t = t < 0 ? 0 : t > 1 ? 1 : t;
-      const ex = x - x0 - dx * t;
-      const ey = y - y0 - dy * t;
-      const r = r0 + (r1 - r0) * t;
-      let c = r + 0.5 - Math.sqrt(ex * ex + ey * ey);
-      if (c <= 0) continue;
-      if (c > 1) c = 1;
-      if (r < 0.5) c *= r * 2;
-      const i = y * w + x;
-      if (c > cover[i]) cover[i] = c;
-    }
-}
-
 /**
  * Evenly spaced streamlines of a direction field whose width follows a tone plane (0 none, 1 widest), after Jobard & Lefer 1997.
  * The field and the tone may be smaller than the w × h of the coverage (0–1) that is returned.
  */
 export function drawStreamlines(field: Field, tone: Float32Array, w: number, h: number, s: StreamlineSettings): Float32Array {
-  const cover = new Float32Array(w * h);
+  return within(() => {
+    const cover = zeros(w * h);
+    layStreamlines(cover, field, tone, w, h, s);
+    return take(cover, new Float32Array(w * h));
+  });
+}
+
+function layStreamlines(cover: number, field: Field, tone: Float32Array, w: number, h: number, s: StreamlineSettings): void {
   const gap = Math.max(1.6, s.gap);
   const fw = field.width;
   const kx = fw / w;
@@ -144,17 +116,19 @@ export function drawStreamlines(field: Field, tone: Float32Array, w: number, h: 
     }
     const m = points / 2;
     if (m < 3) continue;
+    // Every second point is enough for the ink: lines bend less than they step.
+    let last = -1;
     let before = 0;
-    for (let k = 0; k < m; k++) {
+    for (let k = 0; k < m; k = k < m - 2 ? k + 2 : k + 1) {
       const x = path[2 * k];
       const y = path[2 * k + 1];
       const t = tone[at(x, y)];
       const end = s.taper > 0 ? pow(sin(Math.PI * clamp(k / (m - 1), 0.01, 0.99)), s.taper) : 1;
       const wobble = 0.85 + 0.3 * valueNoise(x * 0.15, y * 0.15, 7);
       const radius = Math.max(0.15, 0.5 * gap * s.width * clamp((t - s.least * 0.6) / (1 - s.least * 0.6)) * end * wobble);
-      if (k > 0) markSegment(cover, w, h, path[2 * k - 2], path[2 * k - 1], before, x, y, radius);
+      if (last >= 0) kernels.segment(cover, w, h, path[2 * last], path[2 * last + 1], before, x, y, radius);
+      last = k;
       before = radius;
     }
   }
-  return cover;
 }

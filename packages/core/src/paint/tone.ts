@@ -1,3 +1,4 @@
+import { inBlocks, kernels, put, within } from '@zinc/kernels';
 import { histogramOf, quantilesOf } from '../measure/quantiles.ts';
 import { clamp, lerp } from '../number/scalar.ts';
 
@@ -34,9 +35,8 @@ export function matchTone(L: Float32Array, target: number[], amount: number): vo
   off /= total;
   for (let s = 0; s <= STEPS; s++) table[s] = lerp(s / STEPS, clamp(table[s] + off, 0.02, 0.995), amount);
   table[STEPS + 1] = table[STEPS];
-  for (let i = 0; i < L.length; i++) {
-    const x = (L[i] < 0 ? 0 : L[i] > 1 ? 1 : L[i]) * STEPS;
-    const xi = x | 0;
-    L[i] = table[xi] + (table[xi + 1] - table[xi]) * (x - xi);
-  }
+  within(() => {
+    const at = put(table);
+    inBlocks([L], [], ([p], count) => kernels.curve(p, count, at, STEPS));
+  });
 }

@@ -1,3 +1,4 @@
+import { kernels, put, take, within } from '@zinc/kernels';
 import { labOfLinear, linearOfLab } from '../colour/oklab.ts';
 import { blur, blurWide, resamplePlane } from '../image/filter.ts';
 import type { Lab, LabPlanes } from '../image/types.ts';
@@ -72,22 +73,18 @@ export function layWash(out: LabPlanes, sketch: Sketch, areas: Areas, s: WashSet
     height,
   );
   const granules = noisePlane(width, height, Math.max(1, 1.5 * u * scale), s.seed + 3, 2);
-  const { index } = areas;
-  const ground = assignment.ground;
-  const perStep = STEPS / MOST_DENSITY;
-  for (let i = 0; i < index.length; i++) {
-    const j = index[i];
-    if (j === ground) continue;
-    let at = density[i] * (1 + 0.09 * granules[i]) * perStep;
-    at = at < 0 ? 0 : at > STEPS - 1 ? STEPS - 1 : at;
-    const k = at | 0;
-    const t = at - k;
-    const o = k * 3;
-    const table = scales[j];
-    out.L[i] += (table[o] + (table[o + 3] - table[o]) * t - out.L[i]) * s.amount;
-    out.a[i] += (table[o + 1] + (table[o + 4] - table[o + 1]) * t - out.a[i]) * s.amount;
-    out.b[i] += (table[o + 2] + (table[o + 5] - table[o + 2]) * t - out.b[i]) * s.amount;
-  }
+  const pigments = Float32Array.from(scales.flatMap(c => [...c]));
+  within(() => {
+    const tables = put(pigments);
+    const ground = assignment.ground;
+    const n = width * height;
+    const [pL, pa, pb] = [put(out.L), put(out.a), put(out.b)];
+    const [thick, grains, index] = [put(density), put(granules), put(areas.index)];
+    kernels.layPigment(index, ground, thick, grains, 0.09, STEPS / MOST_DENSITY, STEPS, tables, s.amount, n, pL, pa, pb);
+    take(pL, out.L);
+    take(pa, out.a);
+    take(pb, out.b);
+  });
 }
 
 /** Density of pigment at sketch size; 1 gives the palette's own colour. */
