@@ -18,6 +18,7 @@ import {
 } from './figures.ts';
 import { makeReferences, pixelsOf, type Reference } from './references.ts';
 import { writeSheets } from './sheets.ts';
+import { speed } from './speed.ts';
 
 const OUT = 'bench/out';
 const SIDE = 512;
@@ -48,6 +49,7 @@ export async function reportEngine(): Promise<void> {
     fidelity(firsts, photos),
     never(firsts, photograph('kale', 9, 320, 320)),
     goldens(kept),
+    ...(await speed(firsts)),
   ];
   const table = [
     '| figure | study | aim | now | met |',

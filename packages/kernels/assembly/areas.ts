@@ -234,6 +234,14 @@ export function blend(p: usize, q: usize, n: i32, t: f32): void {
   }
 }
 
+/** Moves plane `p` towards plane `q` by a share of its own at each pixel, in place. */
+export function blendBy(p: usize, q: usize, share: usize, n: i32): void {
+  for (let i: usize = 0, end: usize = (<usize>n) << 2; i < end; i += 16) {
+    const v = v128.load(p + i);
+    v128.store(p + i, f32x4.add(v, f32x4.mul(f32x4.sub(v128.load(q + i), v), v128.load(share + i))));
+  }
+}
+
 /** Moves plane `p` by `t` towards one value, in place. */
 export function fade(p: usize, n: i32, value: f32, t: f32): void {
   const T = f32x4.splat(t);

@@ -28,6 +28,30 @@ export function countBelow(p: usize, n: i32, limit: f32): i32 {
   return count;
 }
 
+/** How many pixels are bare ground: nearer than `reach` to its colour, and nothing going on around them (plane `unrest` below `calm`). */
+export function countBare(
+  L: usize,
+  a: usize,
+  b: usize,
+  unrest: usize,
+  n: i32,
+  gL: f32,
+  ga: f32,
+  gb: f32,
+  reach: f32,
+  calm: f32,
+): i32 {
+  let count = 0;
+  for (let i = 0; i < n; i++) {
+    if (at(unrest, i) >= calm) continue;
+    const dL = at(L, i) - gL;
+    const da = at(a, i) - ga;
+    const db = at(b, i) - gb;
+    if (dL * dL + da * da + db * db < reach * reach) count++;
+  }
+  return count;
+}
+
 /** Whether every pixel of 8-bit RGBA is opaque. */
 export function isOpaque(rgba: usize, n: i32): bool {
   let all = i32x4.splat(-1);

@@ -307,3 +307,103 @@ export function layGrain(L: usize, toothPlane: usize, w: i32, h: i32, cell: f32,
       store<f32>(L + o, v);
     }
 }
+
+@inline
+function reach(v: usize, high: usize, low: usize, cost: usize, i: i32, from: i32): void {
+  const here = at(v, i);
+  const top = max<f32>(at(high, from), here);
+  const bottom = min<f32>(at(low, from), here);
+  if (top - bottom >= at(cost, i)) return;
+  const o = (<usize>i) << 2;
+  store<f32>(cost + o, top - bottom);
+  store<f32>(high + o, top);
+  store<f32>(low + o, bottom);
+}
+
+/**
+ * Minimum barriers from the border of a plane: for each pixel, how far the values met span on the easiest way there, by `rounds` of raster scans. `high` and
+ * `low` are room for planes.
+ */
+export function barriers(v: usize, w: i32, h: i32, rounds: i32, high: usize, low: usize, cost: usize): void {
+  const size = (<usize>(w * h)) << 2;
+  memory.copy(high, v, size);
+  memory.copy(low, v, size);
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) {
+      const edge = x === 0 || y === 0 || x === w - 1 || y === h - 1;
+      store<f32>(cost + ((<usize>(y * w + x)) << 2), edge ? 0 : f32.MAX_VALUE);
+    }
+  for (let round = 0; round < rounds; round++) {
+    for (let y = 1; y < h - 1; y++)
+      for (let x = 1; x < w - 1; x++) {
+        reach(v, high, low, cost, y * w + x, (y - 1) * w + x);
+        reach(v, high, low, cost, y * w + x, y * w + x - 1);
+      }
+    for (let y = h - 2; y > 0; y--)
+      for (let x = w - 2; x > 0; x--) {
+        reach(v, high, low, cost, y * w + x, (y + 1) * w + x);
+        reach(v, high, low, cost, y * w + x, y * w + x + 1);
+      }
+  }
+}
+
+/**
+ * Adds one round patch of a square texture to `sum` and the squares of its weights to `weights`: centre (cx, cy) and `radius` in pixels; (u, v) is the
+ * centre's place in the texture, `c` and `s` turn and scale a pixel into texture steps.
+ */
+export function patch(
+  sum: usize,
+  weights: usize,
+  w: i32,
+  h: i32,
+  cx: f32,
+  cy: f32,
+  radius: f32,
+  texture: usize,
+  size: i32,
+  u: f32,
+  v: f32,
+  c: f32,
+  s: f32,
+): void {
+  const xa = max(0, <i32>ceil<f32>(cx - radius));
+  const xb = min(w - 1, <i32>floor<f32>(cx + radius));
+  const ya = max(0, <i32>ceil<f32>(cy - radius));
+  const yb = min(h - 1, <i32>floor<f32>(cy + radius));
+  const inv = f32(1) / (radius * radius);
+  for (let y = ya; y <= yb; y++)
+    for (let x = xa; x <= xb; x++) {
+      const dx = <f32>x - cx;
+      const dy = <f32>y - cy;
+      const k = f32(1) - (dx * dx + dy * dy) * inv;
+      if (k <= 0) continue;
+      const tx = u + dx * c + dy * s;
+      const ty = v - dx * s + dy * c;
+      const xi = <i32>tx;
+      const yi = <i32>ty;
+      if (xi < 0 || yi < 0 || xi + 1 >= size || yi + 1 >= size) continue;
+      const i = yi * size + xi;
+      const px = tx - <f32>xi;
+      const top = at(texture, i) + (at(texture, i + 1) - at(texture, i)) * px;
+      const low = at(texture, i + size) + (at(texture, i + size + 1) - at(texture, i + size)) * px;
+      const weight = k * k;
+      const o = (<usize>(y * w + x)) << 2;
+      store<f32>(sum + o, load<f32>(sum + o) + (top + (low - top) * (ty - <f32>yi)) * weight);
+      store<f32>(weights + o, load<f32>(weights + o) + weight * weight);
+    }
+}
+
+/**
+ * Adds blended patches to lightness: sums over the root of their squared weights, times `amount` and, when given, the plane `where`. What is not
+ * lighter than `top` does not become so.
+ */
+export function layPatches(L: usize, sum: usize, weights: usize, where: usize, n: i32, amount: f32, top: f32): void {
+  for (let i: usize = 0, end: usize = (<usize>n) << 2; i < end; i += 16) {
+    const root = f32x4.sqrt(f32x4.max(v128.load(weights + i), f32x4.splat(1e-6)));
+    let d = f32x4.mul(f32x4.div(v128.load(sum + i), root), f32x4.splat(amount));
+    if (where) d = f32x4.mul(d, v128.load(where + i));
+    const own = v128.load(L + i);
+    const most = f32x4.max(own, f32x4.splat(top));
+    v128.store(L + i, f32x4.max(f32x4.splat(0), f32x4.min(most, f32x4.add(own, d))));
+  }
+}

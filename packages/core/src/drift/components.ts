@@ -2,6 +2,9 @@ import { groundColour } from '../measure/palette.ts';
 import type { Fingerprint, PaletteColour } from '../measure/types.ts';
 import { cos, log, sin } from '../number/trig.ts';
 
+/** A picture with next to nothing on it has no marks to speak of. */
+const LEAST_WORKED = 0.12;
+
 const DIRECTIONS = Array.from({ length: 24 }, (_, i) => {
   const z = 1 - (2 * (i + 0.5)) / 24;
   const r = Math.sqrt(1 - z * z);
@@ -76,8 +79,36 @@ function spread(values: number[], floor: number): number[] {
   return values.map(v => (v + floor) / total);
 }
 
+/**
+ * The fingerprint of the worked part of a picture: amounts that are means over all of it, divided by the share that is not bare ground. How much
+ * ground a picture shows follows from its subject more than from its look.
+ */
+function workedOf(f: Fingerprint): Fingerprint {
+  const { line, texture, light } = f;
+  const k = 1 / Math.max(LEAST_WORKED, 1 - light.bare);
+  const more = (v: number): number => v * k;
+  const root = Math.sqrt(k);
+  return {
+    ...f,
+    line: { ...line, edge: line.edge * k, dark: line.dark.map(more), light: line.light.map(more) },
+    texture: {
+      ...texture,
+      flatness: Math.max(0, texture.flatness - light.bare) * k,
+      softness: texture.softness * k,
+      bands: texture.bands.map(v => v * root),
+      chromaBands: texture.chromaBands.map(v => v * root),
+      along: texture.along.map(more),
+      across: texture.across.map(more),
+      jitter: texture.jitter * k,
+      period: { ...texture.period, share: Math.min(1, texture.period.share * k) },
+    },
+  };
+}
+
 /** Single differences between two fingerprints, 0 and up, each in its own unit. */
-export function componentsOf(p: Fingerprint, q: Fingerprint) {
+export function componentsOf(one: Fingerprint, other: Fingerprint) {
+  const p = workedOf(one);
+  const q = workedOf(other);
   const { colour: pc, light: pl, line: pi, texture: pt } = p;
   const { colour: qc, light: ql, line: qi, texture: qt } = q;
   const hatch = Math.min(pt.period.share, qt.period.share);

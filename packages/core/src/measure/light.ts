@@ -1,3 +1,5 @@
+import { kernels, put, within } from '@zinc/kernels';
+import { groundColour } from './palette.ts';
 import { histogramOf, quantilesOf, temper } from './quantiles.ts';
 import type { Fingerprint, PaletteColour } from './types.ts';
 import type { View } from './view.ts';
@@ -21,5 +23,17 @@ export function measureLight(view: View, palette: PaletteColour[]): Fingerprint[
     contrast: tone[15] - tone[1],
     paper: lightest && lightest.L > 0.75 ? lightest.share : 0,
     bimodality: 1 - middle / L.length,
+    bare: bareShare(view, palette),
   };
+}
+
+/** Share of the picture that is ground and nothing else: its colour, with no mark or edge near. */
+function bareShare(view: View, palette: PaletteColour[]): number {
+  const { L, a, b } = view.planes;
+  const ground = groundColour(palette);
+  const bare = within(() => {
+    const [pL, pa, pb, unrest] = [L, a, b, view.unrest].map(put);
+    return kernels.countBare(pL, pa, pb, unrest, L.length, ground.L, ground.a, ground.b, 0.06, 0.008);
+  });
+  return bare / L.length;
 }

@@ -95,7 +95,7 @@ describe('drift', () => {
   });
   it('refuses fingerprints of different versions', () => {
     const f = measure(sampleContent(64));
-    expect(() => drift(f, { ...f, measure: 99 })).toThrowError(/versions 2 and 99/);
+    expect(() => drift(f, { ...f, measure: 99 })).toThrowError(/versions \d+ and 99/);
   });
 });
 

@@ -2,6 +2,7 @@ import type { LabPlanes, Picture } from '../image/types.ts';
 import { measureColour } from './colour.ts';
 import { measureLight } from './light.ts';
 import { measureLine } from './line.ts';
+import { measureSwatch } from './swatch.ts';
 import { measureTexture } from './texture.ts';
 import { MEASURE_VERSION, type Fingerprint } from './types.ts';
 import { viewOf, viewOfPlanes, type View } from './view.ts';
@@ -20,6 +21,7 @@ function fingerprintOf(view: View): Fingerprint {
   const colour = measureColour(view);
   return {
     measure: MEASURE_VERSION,
+    swatch: measureSwatch(view),
     colour,
     light: measureLight(view, colour.palette),
     line: measureLine(view),

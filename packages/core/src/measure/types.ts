@@ -1,4 +1,5 @@
 import type { Lab } from '../image/types.ts';
+import type { Swatch } from './swatch.ts';
 
 /** Version of the measuring code. Fingerprints of different versions are never compared. */
 export const MEASURE_VERSION = 3;
@@ -21,6 +22,8 @@ export const REACHES = [2, 4, 8, 16] as const;
 /** What was measured of a picture's style. All lengths are in pixels of a copy whose long side is 512. */
 export interface Fingerprint {
   measure: number;
+  /** A piece of the picture's worked surface; null when it is calm. Not compared: it is there to paint with. */
+  swatch: Swatch | null;
   colour: {
     /** Up to 8 colours from dark to light; antialiased edge pixels and the shadows of flat shapes are left out. */
     palette: PaletteColour[];
@@ -44,6 +47,8 @@ export interface Fingerprint {
     paper: number;
     /** Share of pixels outside the middle half of the range. */
     bimodality: number;
+    /** Share of the picture that is bare ground: its colour, with nothing going on near. */
+    bare: number;
   };
   line: {
     /** Share of pixels on a clear edge. */

@@ -17,6 +17,8 @@ export interface View {
   around: Float32Array;
   /** Lightness and, from half size on, each coarser octave. */
   pyramid: Plane[];
+  /** Slopes blurred over 6 pixels, full size: how much goes on around each place. */
+  unrest: Float32Array;
   /** Weight of each pixel in the palette, 0–1. */
   inkWeights: Float32Array;
 }
@@ -40,6 +42,7 @@ export function viewOf(picture: Picture): View {
 export function viewOfPlanes(planes: LabPlanes): View {
   const { width, height, L } = planes;
   const slopes = slopesOf(L, width, height);
+  const unrest = blurWide(slopes.size, width, height, 6);
   const pyramid: Plane[] = [{ width, height, data: L }];
   for (let o = 0; o < 6; o++) {
     const last = pyramid[o];
@@ -52,7 +55,8 @@ export function viewOfPlanes(planes: LabPlanes): View {
     flow: measureFlow(slopes, 3),
     around: blurWide(L, width, height, 14),
     pyramid,
-    inkWeights: inkWeights(slopes),
+    unrest,
+    inkWeights: inkWeights(slopes, unrest),
   };
 }
 
@@ -60,9 +64,7 @@ export function viewOfPlanes(planes: LabPlanes): View {
  * How far each pixel is an ink and not a mixture of two. An antialiased pixel has more slope than its surroundings (comparing with the local
  * mean spares textured inks); in a flat picture a gentle slope is a shadow, which is no ink either.
  */
-function inkWeights(slopes: Slopes): Float32Array {
-  const { width, height, size } = slopes;
-  const around = blurWide(size, width, height, 6);
+function inkWeights({ size }: Slopes, around: Float32Array): Float32Array {
   return within(() => {
     const fine = put(size);
     const share = kernels.countBelow(fine, size.length, 0.006) / size.length;

@@ -1,6 +1,6 @@
 import { REACHES, type Fingerprint, type PaletteColour } from '../measure/types.ts';
 import { clamp, lerp, smoothstep } from '../number/scalar.ts';
-import { STYLE_FIELDS, type Style, type StyleAmounts, type StyleField } from './style.ts';
+import { PATCH_SCALE, STYLE_FIELDS, type Style, type StyleAmounts, type StyleField } from './style.ts';
 
 const sum = (values: number[], from: number, to: number): number => values.slice(from, to).reduce((s, v) => s + v, 0);
 
@@ -48,6 +48,11 @@ export function mediaOf(f: Fingerprint): Media {
   return { hatch, dots, dry, carve, wash, brush, flat, shadow: smoothstep(0.003, 0.009, texture.shadow.depth) * flat };
 }
 
+/** How far a surface is brushwork and nothing that the painter has marks of its own for, 0–1. */
+function brushworkOf(m: Media): number {
+  return (1 - m.hatch) * (1 - m.dots) * (1 - m.carve) * (1 - m.dry) * (1 - m.wash) * (1 - m.flat * (1 - m.brush));
+}
+
 /** Width of the marks of a surface: the distance across at which change has reached four fifths of its most. */
 function markWidth(across: number[]): number {
   const wanted = 0.8 * Math.max(...across);
@@ -82,7 +87,7 @@ export function inferStyle(f: Fingerprint): Style {
     cross: smoothstep(0.3, 0.65, light.contrast) * 0.8,
     carve: m.carve,
     carveGap: clamp(line.width * 1.5, 4.5, 9),
-    groundWork: smoothstep(0.7, 0.35, texture.flatness) * Math.max(m.hatch, m.brush),
+    groundWork: smoothstep(0.7, 0.35, texture.flatness) * Math.max(m.hatch, m.brush) * smoothstep(0.26, 0.14, light.bare),
     simplify: m.flat * smoothstep(0.16, 0.04, line.raggedness) * (1 - m.brush) * (1 - m.dots),
     flat: clamp(Math.max(m.flat, m.dots, m.hatch * 0.25, 0.55 * m.wash, 0.25 * m.brush * (1 - m.dry))),
     smooth: lerp(1.2, 2.6, Math.max(m.flat, m.brush)),
@@ -106,9 +111,16 @@ export function inferStyle(f: Fingerprint): Style {
     shadow: m.shadow,
     shadowAngle: texture.shadow.angle,
     wobble: clamp(smoothstep(0.1, 0.45, line.raggedness) * m.flat * (1 - m.dots)),
+    // Lines, dots, pools and sticks are drawn as such; what is left of a surface is brushwork.
+    patch: f.swatch ? clamp(f.swatch.rms / PATCH_SCALE) * brushworkOf(m) : 0,
     grain: clamp(texture.grain * 26) * (1 - m.hatch),
   };
-  return { palette: pigmentsOf(colour.palette, m.dry), tone: [...light.tone], amounts: clampAmounts(amounts) };
+  return {
+    palette: pigmentsOf(colour.palette, m.dry),
+    tone: [...light.tone],
+    amounts: clampAmounts(amounts),
+    swatch: f.swatch,
+  };
 }
 
 /** What dry sticks were made of: seen through the gaps of paper tooth, their colours have mixed with the sheet's. */

@@ -61,9 +61,20 @@ export function mix(sources: readonly MixSource[]): Mixture {
   style.palette = mixPalettes(
     givers('colour').map(s => ({ palette: s.palette ?? s.fingerprint!.colour.palette, weight: s.parts })),
   );
+  const surfaces = givers('texture').filter(s => s.fingerprint?.swatch);
+  const surface = surfaces.reduce<MixSource | null>(
+    (p, s) => (!p || weightOf(s, inferred) > weightOf(p, inferred) ? s : p),
+    null,
+  );
+  style.swatch = surface?.fingerprint?.swatch ?? null;
   const target = mixFingerprints(givers, style.palette);
   style.tone = target && givers('light').length > 0 ? [...target.light.tone] : [];
   return { style, target, facets };
+}
+
+/** How much of its surface a source brings to a mix. */
+function weightOf(s: MixSource, inferred: Map<MixSource, Style>): number {
+  return s.parts * (inferred.get(s)?.amounts.patch ?? 0);
 }
 
 /** Weighted mean of every number in a nested record of numbers and lists; the records must have one shape. */
@@ -108,6 +119,7 @@ function mixFingerprints(givers: (f: Facet) => MixSource[], palette: PaletteColo
   const foreign = palette.length > 1 && colours.length < givers('colour').length && measured('light').length > 0;
   return {
     measure: MEASURE_VERSION,
+    swatch: measured('texture').find(i => i.value.swatch)?.value.swatch ?? null,
     colour,
     light: foreign ? stretchLight(light, palette) : light,
     line: side('line'),

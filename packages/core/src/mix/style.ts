@@ -1,7 +1,8 @@
+import type { Swatch } from '../measure/swatch.ts';
 import type { Facet, PaletteColour } from '../measure/types.ts';
 
 /** Version of the code that turns fingerprints into styles and mixes them. */
-export const MIXER_VERSION = 2;
+export const MIXER_VERSION = 3;
 
 /**
  * A resolved way to paint. Amounts are 0–1; lengths are in units of picture size ÷ 512; angles in radians.
@@ -12,6 +13,8 @@ export interface Style {
   /** 17 lightness quantiles to move towards; empty when light is left alone. */
   tone: number[];
   amounts: StyleAmounts;
+  /** Surface to paint with, as far as `patch` says; it comes from one source, for surfaces do not mix. */
+  swatch?: Swatch | null;
 }
 
 /**
@@ -58,8 +61,12 @@ export const STYLE_FIELDS = {
   shadow: { facet: 'texture', from: 0, to: 1, neutral: 0 },
   shadowAngle: { facet: 'texture', from: -3.1416, to: 3.1416, neutral: 0.9, owner: 'shadow' },
   wobble: { facet: 'texture', from: 0, to: 1, neutral: 0 },
+  patch: { facet: 'texture', from: 0, to: 1, neutral: 0 },
   grain: { facet: 'texture', from: 0, to: 1, neutral: 0 },
 } as const satisfies Record<string, { facet: Facet; from: number; to: number; neutral: number; owner?: string }>;
+
+/** RMS of lightness that `patch` 1 lays. */
+export const PATCH_SCALE = 0.08;
 
 export type StyleField = keyof typeof STYLE_FIELDS;
 export type StyleAmounts = Record<StyleField, number>;

@@ -1,10 +1,14 @@
 import { kernels, put, room, take, within, zeros } from '@zinc/kernels';
 import { labDistance2 } from '../colour/oklab.ts';
-import { binColours, clusterColours, nearestColour } from '../measure/palette.ts';
+import { binColours, clusterColours, groundColour, nearestColour } from '../measure/palette.ts';
+import { blurWide } from '../image/filter.ts';
 import type { LabPlanes } from '../image/types.ts';
 import type { PaletteColour } from '../measure/types.ts';
-import { clamp } from '../number/scalar.ts';
+import { clamp, lerp, smoothstep } from '../number/scalar.ts';
 import { length2 } from '../number/trig.ts';
+
+/** How far the eye blurs a ground, in 512ths of the picture. */
+const QUIET_REACH = 40;
 
 /** The content's own colour areas and the palette colour each is given. */
 export interface Assignment {
@@ -15,21 +19,19 @@ export interface Assignment {
   colourOf: number[];
   /** Palette index that stands for bare ground. */
   ground: number;
+  /** The cluster that is a whole photographed ground, or −1. */
+  sheet: number;
 }
 
-/** Index of the palette colour that stands for paper: the lightest large one, else the largest. */
+/** Index of the palette colour that stands for the ground. */
 export function groundOf(palette: PaletteColour[]): number {
-  let best = -1;
-  palette.forEach((c, i) => {
-    if (c.share > 0.1 && (best < 0 || c.L > palette[best].L)) best = i;
-  });
-  if (best >= 0) return best;
-  return palette.reduce((top, c, i) => (c.share > palette[top].share ? i : top), 0);
+  return palette.indexOf(groundColour(palette));
 }
 
 /**
  * Clusters the content and gives every cluster one palette colour, all together: the order of lightness stays, neighbours stay apart,
- * hue relations and the palette's shares are respected. Local search from the nearest colours, deterministic.
+ * hue relations and the palette's shares are respected. `mostGrounds`: how many areas a ground that was photographed
+ * may keep; a drawn one keeps its own. Local search from the nearest colours, deterministic.
  */
 export function assignPalette(
   content: LabPlanes,
@@ -37,29 +39,47 @@ export function assignPalette(
   hueKeep: number,
   shareAmount: number,
   mask?: Float32Array,
+  mostGrounds = Infinity,
 ): Assignment {
-  const clusters = clusterColours(binColours(content), 14, 0.004);
-  const labels = labelPixels(content, clusters);
-  const joins = mask ? calmGround(labels, clusters, mask) : null;
+  const { clusters, labels, joins, sheet } = clusterContent(content, mask, mostGrounds);
   const touching = adjacency(labels, content.width, content.height, clusters.length);
   const ground = groundOf(palette);
-  const backdrop = backdropCluster(labels, content.width, content.height, clusters.length, mask);
-  const lows = clusters.reduce((m, c) => Math.min(m, c.L), 1);
-  const highs = clusters.reduce((m, c) => Math.max(m, c.L), 0);
-  const darkest = palette.reduce((m, c) => Math.min(m, c.L), 1);
-  const lightest = palette.reduce((m, c) => Math.max(m, c.L), 0);
-  const scale = (lightest - darkest) / Math.max(0.1, highs - lows);
+  const backdrop = sheet >= 0 ? sheet : backdropCluster(labels, content.width, content.height, clusters.length, mask);
+  const areas = mask ? areasWithin(labels, mask, clusters.length) : clusters.map(c => c.share);
+  // With inks enough, the light side of a thing takes one of them and keeps its shape against the sheet.
+  const inked = mask !== undefined && palette.length >= 4;
+  const body = mask ? mask.reduce((sum, m) => sum + m, 0) / mask.length : 1;
+  const bodily = clusters.map((c, i) => (inked ? smoothstep(0.4, 0.8, (areas[i] * body) / c.share) : 0));
+  const tones = palette.map(c => c.L);
+  const inkTones = tones.filter((_, j) => palette.length < 2 || j !== ground);
+  /** Moves the lightness of some clusters to lie between the darkest and the lightest of some inks. */
+  const range = (from: PaletteColour[], to: number[]): ((L: number) => number) => {
+    const low = Math.min(...from.map(c => c.L));
+    const span = Math.max(0.1, Math.max(...from.map(c => c.L)) - low);
+    const least = Math.min(...to);
+    return L => least + ((L - low) * (Math.max(...to) - least)) / span;
+  };
+  const still = mask ? backdrop : -1;
+  const things = clusters.filter((_, i) => i !== still);
+  const bodies = clusters.filter((_, i) => bodily[i] > 0.5);
+  const whole = range(things, tones);
+  const inside = bodies.length > 1 ? range(bodies, inkTones) : whole;
   const contentChroma = clusters.reduce((m, c) => Math.max(m, length2(c.a, c.b)), 0.02);
   const paletteChroma = palette.reduce((m, c) => Math.max(m, length2(c.a, c.b)), 0.02);
   const chromaGain = clamp(paletteChroma / contentChroma, 0.4, 2.2);
-  const moved = clusters.map(c => ({ L: darkest + (c.L - lows) * scale, a: c.a * chromaGain, b: c.b * chromaGain }));
+  const moved = clusters.map((c, i) => ({
+    L: lerp(whole(c.L), inside(c.L), bodily[i]),
+    a: c.a * chromaGain,
+    b: c.b * chromaGain,
+  }));
   const weight = clusters.map(c => Math.sqrt(c.share));
   const single = clusters.map((_, i) =>
     palette.map((p, j) => {
       const dL = moved[i].L - p.L;
       const da = moved[i].a - p.a;
       const db = moved[i].b - p.b;
-      const stray = i === backdrop && j !== ground ? 0.25 : i !== backdrop && j === ground ? 0.012 : 0;
+      const stray =
+        i === backdrop && j !== ground ? (mask ? 10 : 0.25) : i !== backdrop && j === ground ? lerp(0.012, 0.12, bodily[i]) : 0;
       // A clear colour is known by its hue more than by its lightness: a red root stays red though a blue is as dark.
       const clear = clamp((length2(clusters[i].a, clusters[i].b) - 0.05) * 9);
       const light = 0.55 - 0.33 * clear * hueKeep;
@@ -72,7 +92,6 @@ export function assignPalette(
       );
     }),
   );
-  const areas = mask ? areasWithin(labels, mask, clusters.length) : clusters.map(c => c.share);
   const wanted = wantedShares(palette, mask ? ground : -1);
   const cost = (choice: number[]): number => {
     let sum = 0;
@@ -83,7 +102,9 @@ export function assignPalette(
       for (let k = 0; k < i; k++) {
         const wantedGap = moved[i].L - moved[k].L;
         const gap = palette[choice[i]].L - palette[choice[k]].L;
-        if (wantedGap * gap < 0) sum += 0.4 * Math.min(weight[i], weight[k]) * Math.min(Math.abs(wantedGap), Math.abs(gap));
+        // A backdrop that becomes the sheet is no darker or lighter than anything.
+        if (wantedGap * gap < 0 && i !== still && k !== still)
+          sum += 0.4 * Math.min(weight[i], weight[k]) * Math.min(Math.abs(wantedGap), Math.abs(gap));
         const near = touching[i * choice.length + k];
         if (near > 0) {
           const p = moved[i];
@@ -122,7 +143,53 @@ export function assignPalette(
   }
   // Colours of the ground that were joined stay together, or its gradients would break into bands.
   joins?.forEach((kept, c) => (choice[c] = choice[kept]));
-  return { clusters, labels, colourOf: choice, ground };
+  return { clusters, labels, colourOf: choice, ground, sheet };
+}
+
+/** The content's colours, by pixel; `joins` says which of them became one, `sheet` which one is the whole ground (−1 when none is). */
+interface Clustering {
+  clusters: PaletteColour[];
+  labels: Uint8Array;
+  joins: Map<number, number> | null;
+  sheet: number;
+}
+
+function clusterContent(content: LabPlanes, mask: Float32Array | undefined, mostGrounds: number): Clustering {
+  if (mask && mostGrounds === 1) return clusterBySubject(content, mask);
+  const seen = mask && mostGrounds < Infinity ? quietGround(content, mask) : content;
+  const clusters = clusterColours(binColours(seen), 14, 0.004);
+  const labels = labelPixels(seen, clusters);
+  return { clusters, labels, joins: mask ? calmGround(labels, clusters, mask, mostGrounds) : null, sheet: -1 };
+}
+
+/** Subject and ground apart: a thing whose colour is in its backdrop too does not melt into it. */
+function clusterBySubject(content: LabPlanes, mask: Float32Array): Clustering {
+  const { L, a, b } = content;
+  const inside = mask.map(m => (m > 0.5 ? 1 : 0));
+  // What lies on the edge of the mask is a mixture with the ground and no colour of the thing.
+  const core = mask.map(m => (m > 0.9 ? 1 : 0));
+  let count = 0;
+  const ground = { L: 0, a: 0, b: 0 };
+  for (let i = 0; i < inside.length; i++) {
+    if (inside[i]) continue;
+    count++;
+    ground.L += L[i];
+    ground.a += a[i];
+    ground.b += b[i];
+  }
+  const share = count / inside.length;
+  const k = 1 / Math.max(1, count);
+  const clusters = clusterColours(binColours(content, { weights: core }), 13, 0.004);
+  const labels = labelPixels(content, clusters);
+  const sheet = clusters.length;
+  for (let i = 0; i < labels.length; i++) if (!inside[i]) labels[i] = sheet;
+  const scaled = clusters.map(c => ({ ...c, share: c.share * (1 - share) }));
+  return {
+    clusters: [...scaled, { L: ground.L * k, a: ground.a * k, b: ground.b * k, share }],
+    labels,
+    joins: null,
+    sheet,
+  };
 }
 
 /** Share of the subject each cluster covers. */
@@ -144,11 +211,43 @@ function wantedShares(palette: PaletteColour[], ground: number): number[] {
 }
 
 /**
+ * The content with the soft unrest of its ground taken away, as a painter squints at it: blurred clouds of a backdrop would otherwise become
+ * islands. What stands out from the blurred ground (a horizon, a thing that stands there) stays as it is.
+ */
+function quietGround(content: LabPlanes, mask: Float32Array): LabPlanes {
+  const { width, height } = content;
+  const n = mask.length;
+  const sigma = QUIET_REACH * (Math.max(width, height) / 512);
+  const weight = mask.map(m => (m < 0.5 ? 1 : 0));
+  const weights = blurWide(weight, width, height, sigma);
+  const wide = (plane: Float32Array): Float32Array => {
+    const out = blurWide(
+      plane.map((v, i) => v * weight[i]),
+      width,
+      height,
+      sigma,
+    );
+    for (let i = 0; i < n; i++) out[i] /= weights[i] + 1e-4;
+    return out;
+  };
+  const [L, a, b] = [wide(content.L), wide(content.a), wide(content.b)];
+  for (let i = 0; i < n; i++) {
+    const off = Math.abs(L[i] - content.L[i]) + Math.abs(a[i] - content.a[i]) + Math.abs(b[i] - content.b[i]);
+    const t = weight[i] === 0 ? 1 : smoothstep(0.07, 0.12, off);
+    if (t === 0) continue;
+    L[i] += (content.L[i] - L[i]) * t;
+    a[i] += (content.a[i] - a[i]) * t;
+    b[i] += (content.b[i] - b[i]) * t;
+  }
+  return { width, height, L, a, b };
+}
+
+/**
  * Leaves the ground around a subject few areas: colours that cover little of it, as the steps of a soft shadow do, join the nearest of
  * those that cover much, and nearly equal ones become one. Labels change in place; returned is, for clusters that belong to the ground, the
  * one they joined.
  */
-function calmGround(labels: Uint8Array, clusters: PaletteColour[], mask: Float32Array): Map<number, number> {
+function calmGround(labels: Uint8Array, clusters: PaletteColour[], mask: Float32Array, most: number): Map<number, number> {
   const k = clusters.length;
   const joined = new Map<number, number>();
   const n = labels.length;
@@ -166,7 +265,7 @@ function calmGround(labels: Uint8Array, clusters: PaletteColour[], mask: Float32
     const share = areas[c] / total;
     const apart = kept.every(o => labDistance2(clusters[o], clusters[c]) > 0.045 * 0.045);
     const shade = share > 0.03 && kept.length > 0 && clusters[c].L < clusters[kept[0]].L - 0.14;
-    if (kept.length === 0 || (apart && (share > 0.1 || shade))) kept.push(c);
+    if (kept.length === 0 || (kept.length < most && apart && (share > 0.1 || shade))) kept.push(c);
   }
   const joins = Uint8Array.from({ length: k }, (_, c) =>
     kept.reduce(

@@ -28,12 +28,13 @@ export function holdBack(style: Style, fidelity: Fidelity): Style {
 }
 
 /**
- * Gives the painting back the content's own modelling, in place: lightness finer than about a fiftieth of the picture becomes the
- * content's, as far as fidelity says, while colours, large tones and marks of colour stay the painting's.
+ * Gives the painting back the content's own modelling, in place: lightness finer than about a fiftieth of the picture (a
+ * fifteenth at full fidelity) becomes the content's, as far as fidelity says, while colours, large tones and marks of colour stay the painting's.
  */
 export function returnDetail(painted: LabPlanes, own: LabPlanes, fidelity: Fidelity, mask?: Float32Array): void {
   const { width, height } = painted;
-  const reach = (Math.max(width, height) / 512) * 12;
+  const most = Math.max(fidelity.subject, fidelity.ground);
+  const reach = (Math.max(width, height) / 512) * (12 + 30 * most * most * most);
   const p = blurWide(painted.L, width, height, reach);
   const q = blurWide(own.L, width, height, reach);
   const weight = (f: number): number => 1 - pow(1 - f, 1.7);

@@ -2,7 +2,7 @@ import { inBlocks, kernels } from '@zinc/kernels';
 import { fromLabPlanes, labDistance2, toLabPlanes } from '../colour/oklab.ts';
 import { blur } from '../image/filter.ts';
 import { checkPicture, type Lab, type LabPlanes, type Picture } from '../image/types.ts';
-import { neutralStyle, type Style } from '../mix/style.ts';
+import { neutralStyle, PATCH_SCALE, type Style } from '../mix/style.ts';
 import { hashText, mix32 } from '../number/random.ts';
 import { noisePlane } from '../number/noise.ts';
 import { lerp } from '../number/scalar.ts';
@@ -19,7 +19,8 @@ import { hatchDark } from './hatch.ts';
 import { keepColoursOut } from './never.ts';
 import type { PaintOptions } from './options.ts';
 import { keepLostEdges, layOutlines } from './outline.ts';
-import { blendInto, emptyPlanes, fadeTo, mixPlanes, resamplePlanes } from './planes.ts';
+import { layPatches } from './patches.ts';
+import { blendAreas, blendInto, emptyPlanes, fadeTo, mixPlanes, resamplePlanes } from './planes.ts';
 import { shiftColours } from './recolour.ts';
 import { layShadows } from './shadow.ts';
 import { makeSketch, type Sketch } from './sketch.ts';
@@ -31,6 +32,8 @@ import { layWash } from './wash.ts';
 /** From here on a pass is taken to cover all that was under it. */
 const WHOLLY = 0.97;
 const LEAST = 0.02;
+/** Strokes bring part of a surface's unrest; patches the rest of it. */
+const PATCH_SHARE = 0.7;
 
 /**
  * Paints content in a style. `strength` 0–1: 0 gives the content back byte for byte, 1 the full look, and equal steps between give about
@@ -79,6 +82,7 @@ function paintFully(content: Picture, style: Style, seed: number, options: Paint
     layWash(out, sketch, areas, { amount: s.wash, edge, bleed, seed: pass('wash') });
   }
   if (s.brush > LEAST) brushOver(out, sketch, style, areas, pass('brush'));
+  if (s.patch > LEAST && style.swatch) patchOver(out, sketch, style, areas, pass('patches'));
   if (inks) spotPrint(out, sketch, style, inks);
   if (areas && s.shadow > LEAST) layShadows(out, sketch, areas, s.shadow, s.shadowAngle);
   // Flat and washed areas have the palette's own tones already; to move them would soil the sheet.
@@ -112,7 +116,7 @@ function laySoft(out: LabPlanes, content: Picture, sketch: Sketch, style: Style,
   const s = style.amounts;
   const amount = sketch.ownColours ? 0 : s.paletteAmount;
   const base = mixPlanes(sketch.content, sketch.calm, Math.max(s.flat, s.brush));
-  const shifted = shiftColours(base, sketch.assignment, sketch.palette, amount);
+  const shifted = shiftColours(base, sketch.assignment, sketch.palette, amount, sketch.mask);
   const soft = resamplePlanes(shifted, out.width, out.height);
   const detail = (1 - s.flat) * (1 - s.brush) * (1 - s.wash) * (1 - 0.8 * s.hatch);
   if (sketch.scale > 1 && detail > 0.05) {
@@ -125,7 +129,21 @@ function laySoft(out: LabPlanes, content: Picture, sketch: Sketch, style: Style,
     out.L.set(soft.L);
     out.a.set(soft.a);
     out.b.set(soft.b);
-  } else blendInto(out, soft, 1 - s.flat);
+  } else {
+    // In a look of flat areas a photographed backdrop stays as flat as its sheet.
+    const bare = sketch.plainGround && s.flat > 0.4 ? sketch.assignment.ground : -1;
+    blendAreas(out, soft, areas.index, bare, 1 - s.flat);
+  }
+}
+
+/** The reference's own surface over what was painted; a bare ground keeps its sheet. */
+function patchOver(out: LabPlanes, sketch: Sketch, style: Style, areas: Areas | null, seed: number): void {
+  const s = style.amounts;
+  const bare = areas && s.groundWork < 0.5 ? sketch.assignment.ground : -1;
+  const where = areas && bare >= 0 ? Float32Array.from(areas.index, j => (j === bare ? 0 : 1)) : null;
+  const field = markField(sketch, s.hatchAngle, 0.8, 0.3 + 2 * s.swirl, seed);
+  const top = style.tone.at(-1) ?? Math.max(...sketch.palette.map(c => c.L));
+  layPatches(out, field, style.swatch!, s.patch * PATCH_SCALE * PATCH_SHARE, where, top, sketch.u * sketch.scale, seed);
 }
 
 function spotPrint(out: LabPlanes, sketch: Sketch, style: Style, inks: Inks): void {
@@ -143,7 +161,7 @@ function brushOver(out: LabPlanes, sketch: Sketch, style: Style, areas: Areas | 
   const size = s.brushSize * u * scale;
   const paper = palette[assignment.ground];
   const amount = sketch.ownColours ? 0 : s.paletteAmount;
-  const source = shiftColours(sketch.calm, assignment, palette, amount);
+  const source = shiftColours(sketch.calm, assignment, palette, amount, mask);
   if (areas && s.flat > 0.4) {
     for (let i = 0; i < source.L.length; i++) {
       const c = palette[areas.sketchIndex[i]];

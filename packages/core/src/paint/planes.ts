@@ -21,6 +21,14 @@ export function blendInto(out: LabPlanes, over: LabPlanes, t: number): void {
   for (const k of ['L', 'a', 'b'] as const) inBlocks([out[k]], [over[k]], ([p, q], count) => kernels.blend(p, q, count, t));
 }
 
+/** {@link blendInto} but for the area `bare`, which stays as it is; −1 spares none. */
+export function blendAreas(out: LabPlanes, over: LabPlanes, index: Uint8Array, bare: number, t: number): void {
+  if (bare < 0) return blendInto(out, over, t);
+  const share = Float32Array.from(index, j => (j === bare ? 0 : t));
+  for (const k of ['L', 'a', 'b'] as const)
+    inBlocks([out[k]], [over[k], share], ([p, q, s], count) => kernels.blendBy(p, q, s, count));
+}
+
 /** Moves all pixels towards one colour, in place: lightness by `tone`, chroma by `chroma` of the way. */
 export function fadeTo(out: LabPlanes, to: Lab, tone: number, chroma: number): void {
   inBlocks([out.L, out.a, out.b], [], ([L, a, b], count) => {

@@ -3,25 +3,41 @@ import type { LabPlanes } from '../image/types.ts';
 import type { PaletteColour } from '../measure/types.ts';
 import type { Assignment } from './assign.ts';
 
+/** How much of its own unrest a photographed ground keeps. */
+const GROUND_UNREST = 0.25;
+
 /**
  * Soft recolouring: every pixel moves by the shift of the colour areas near it in colour space, weighted, so shading inside an area
- * stays. `amount` 0 keeps the content's colours.
+ * stays. `amount` 0 keeps the content's colours. A ground that is one sheet (outside `mask`) takes the sheet's colour, and some of its own unrest.
  */
-export function shiftColours(content: LabPlanes, assignment: Assignment, palette: PaletteColour[], amount: number): LabPlanes {
-  const { width, height } = content;
-  if (amount <= 0) return { width, height, L: content.L.slice(), a: content.a.slice(), b: content.b.slice() };
-  const { clusters, colourOf } = assignment;
-  const table = new Float32Array(clusters.length * 6);
-  clusters.forEach((c, i) => {
+export function shiftColours(
+  content: LabPlanes,
+  assignment: Assignment,
+  palette: PaletteColour[],
+  amount: number,
+  mask?: Float32Array,
+): LabPlanes {
+  const out = { ...content, L: content.L.slice(), a: content.a.slice(), b: content.b.slice() };
+  if (amount <= 0) return out;
+  const { clusters, colourOf, sheet } = assignment;
+  const shifts = clusters.flatMap((c, i) => {
     const p = palette[colourOf[i]];
-    table.set([c.L, c.a, c.b, p.L - c.L, p.a - c.a, p.b - c.b], i * 6);
+    return i === sheet ? [] : [c.L, c.a, c.b, p.L - c.L, p.a - c.a, p.b - c.b];
   });
-  const out = { width, height, L: content.L.slice(), a: content.a.slice(), b: content.b.slice() };
   within(() => {
-    const colours = put(table);
+    const colours = put(Float32Array.from(shifts));
     inBlocks([out.L, out.a, out.b], [], ([L, a, b], count) =>
-      kernels.shiftColours(L, a, b, count, colours, clusters.length, amount),
+      kernels.shiftColours(L, a, b, count, colours, shifts.length / 6, amount),
     );
   });
+  if (sheet < 0 || !mask) return out;
+  const from = clusters[sheet];
+  const to = palette[colourOf[sheet]];
+  for (const k of ['L', 'a', 'b'] as const)
+    for (let i = 0; i < mask.length; i++) {
+      const own = content[k][i];
+      const ground = own + (to[k] + (own - from[k]) * GROUND_UNREST - own) * amount;
+      out[k][i] = ground + (out[k][i] - ground) * mask[i];
+    }
   return out;
 }

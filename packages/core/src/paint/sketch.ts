@@ -1,6 +1,7 @@
 import { toLabPlanes } from '../colour/oklab.ts';
 import { resamplePlane } from '../image/filter.ts';
 import { resizePicture } from '../image/resize.ts';
+import { subjectMask } from '../image/subjectMask.ts';
 import { measureFlow, slopesOf, type Flow, type Slopes } from '../image/tensor.ts';
 import type { LabPlanes, Picture } from '../image/types.ts';
 import { binColours, clusterColours } from '../measure/palette.ts';
@@ -37,6 +38,8 @@ export interface Sketch {
   /** Whether the palette is the content's own. */
   ownColours: boolean;
   assignment: Assignment;
+  /** Whether what lies outside the mask is one ground that was photographed. */
+  plainGround: boolean;
 }
 
 function nearestPlane(plane: Uint8Array, w: number, h: number, width: number, height: number): Uint8Array {
@@ -62,10 +65,12 @@ export function makeSketch(picture: Picture, style: Style, palette: PaletteColou
   matchTone(content.L, style.tone, s.toneAmount * 0.6);
   const calm = s.smooth > 0 ? smoothKeepingEdges(content, s.smooth * u) : content;
   const full = { width: picture.width, height: picture.height };
-  const mask = options.mask && resamplePlane({ ...full, data: options.mask }, width, height);
+  const mask = options.mask ? resamplePlane({ ...full, data: options.mask }, width, height) : (subjectMask(small) ?? undefined);
   const parts = options.parts && nearestPlane(options.parts, full.width, full.height, width, height);
   const ownColours = palette.length === 0;
   const inks = avoidColours(ownColours ? clusterColours(binColours(content), 8) : palette, options.never);
+  // A backdrop that was photographed becomes one ground, alike throughout a set, unless the ground is to be kept.
+  const mostGrounds = (options.fidelity?.ground ?? 0) < 0.5 ? 1 : 3;
   const slopes = slopesOf(calm.L, width, height);
   return {
     width,
@@ -78,9 +83,17 @@ export function makeSketch(picture: Picture, style: Style, palette: PaletteColou
     slopes,
     flow: measureFlow(slopes, 2.4 * u),
     mask,
+    plainGround: mask !== undefined && !options.mask && mostGrounds === 1,
     parts,
     palette: inks,
     ownColours,
-    assignment: assignPalette(calm, inks, ownColours ? 1 : s.hueKeep, ownColours ? 0 : s.shareAmount, mask),
+    assignment: assignPalette(
+      calm,
+      inks,
+      ownColours ? 1 : s.hueKeep,
+      ownColours ? 0 : s.shareAmount,
+      mask,
+      options.mask ? undefined : mostGrounds,
+    ),
   };
 }

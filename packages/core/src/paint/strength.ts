@@ -8,7 +8,7 @@ import { mixPlanes } from './planes.ts';
 const STEPS = [0, 0.03, 0.08, 0.16, 0.3, 0.5, 0.7, 0.86, 0.95, 1];
 /** Size at which pictures are measured, and side of the piece that is looked at: marks keep their scale, and the cost stays small. */
 const LONG_SIDE = 512;
-const PIECE = 288;
+const PIECE = 512;
 
 function reduced(planes: LabPlanes): LabPlanes {
   let now = planes;

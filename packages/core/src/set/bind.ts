@@ -46,7 +46,7 @@ export function bindingSheet(set: readonly Fingerprint[], share: readonly Share[
 
 /** Second phase, before painting: the style with what is shared drawn towards the sheet by `amount` 0–1. */
 export function bindStyle(style: Style, sheet: BindingSheet, amount: number): Style {
-  const out: Style = { palette: style.palette, tone: style.tone, amounts: { ...style.amounts } };
+  const out: Style = { ...style, amounts: { ...style.amounts } };
   if (amount <= 0) return out;
   if (sheet.share.includes('palette') && style.palette.length > 0) {
     out.palette = sharePalette(style.palette, sheet.palette, amount);
