@@ -24,13 +24,21 @@ async function timesOf(jobs: (() => unknown)[]): Promise<number[]> {
   return times.map(median);
 }
 
-const figure = (name: string, study: string, aim: string, value: string, met: boolean): Figure => ({ name, study, aim, value, met });
+const figure = (name: string, study: string, aim: string, value: string, met: boolean): Figure => ({
+  name,
+  study,
+  aim,
+  value,
+  met,
+});
 
 /** Speed as ratios to a decode and resize in the same run, previews, and the memory of one large painting. */
 export async function speed(references: Reference[]): Promise<Figure[]> {
   sharp.concurrency(1);
   sharp.cache(false);
-  const jpeg = await sharp(await pixelsOfScene(1024)).jpeg({ quality: 92 }).toBuffer();
+  const jpeg = await sharp(await pixelsOfScene(1024))
+    .jpeg({ quality: 92 })
+    .toBuffer();
   const { data, info } = await sharp(jpeg).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
   const large = { width: info.width, height: info.height, data: new Uint8ClampedArray(data) };
   const scene = drawSubject('artichoke', 7, 1024, 1024);
@@ -39,9 +47,7 @@ export async function speed(references: Reference[]): Promise<Figure[]> {
     () => sharp(jpeg).resize(512, 512).raw().toBuffer(),
     () => measure(large),
     ...references.map(r => () => paint(scene.picture, styleOf(r), 1, 7, { mask: scene.mask, parts: scene.parts })),
-    ...references.map(
-      r => () => small.forEach(s => paint(s.picture, styleOf(r), 1, 7, { mask: s.mask, parts: s.parts })),
-    ),
+    ...references.map(r => () => small.forEach(s => paint(s.picture, styleOf(r), 1, 7, { mask: s.mask, parts: s.parts }))),
   ]);
   const each = (from: number): { flat: number; heaviest: number; text: string } => {
     const times = references.map((r, k) => ({ name: r.family, flat: FLAT.includes(r.family), time: painting[from + k] }));
@@ -83,7 +89,9 @@ export async function speed(references: Reference[]): Promise<Figure[]> {
 
 async function pixelsOfScene(side: number): Promise<Buffer> {
   const { picture } = drawSubject('artichoke', 7, side, side);
-  return sharp(Buffer.from(picture.data), { raw: { width: side, height: side, channels: 4 } }).png().toBuffer();
+  return sharp(Buffer.from(picture.data), { raw: { width: side, height: side, channels: 4 } })
+    .png()
+    .toBuffer();
 }
 
 /** Megabytes a fresh process needed at most to draw a subject at 1024² and paint it in the heaviest manner. */
@@ -95,4 +103,3 @@ function peakMemory(): number {
   if (child.status !== 0 || !Number.isFinite(kilobytes)) throw new Error(`The memory measurement failed: ${child.stderr}`);
   return kilobytes / 1024;
 }
-
