@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { PAINTER_VERSION } from '@zinc/core';
+import { MIXER_VERSION, PAINTER_VERSION } from '@zinc/core';
 import { expect, test, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { fromBuffer, type Entry } from 'yauzl';
@@ -261,7 +261,7 @@ test.describe.serial('from pictures to delivery', () => {
       '512 × 512',
       'House press 1.0.0',
       `painter ${PAINTER_VERSION}`,
-      'mixer 2',
+      `mixer ${MIXER_VERSION}`,
     ])
       await expect(ticket).toContainText(words);
     await page.getByRole('button', { name: 'Make it again' }).click();
