@@ -100,6 +100,6 @@ function peakMemory(): number {
     encoding: 'utf8',
   });
   const kilobytes = Number(child.stdout.trim());
-  if (child.status !== 0 || !Number.isFinite(kilobytes)) throw new Error(`The memory measurement failed: ${child.stderr}`);
+  if (child.status !== 0 || !(kilobytes > 0)) throw new Error(`The memory measurement failed: ${child.stderr}`);
   return kilobytes / 1024;
 }
