@@ -131,7 +131,7 @@ function laySoft(out: LabPlanes, content: Picture, sketch: Sketch, style: Style,
     out.b.set(soft.b);
   } else {
     // In a look of flat areas a photographed backdrop stays as flat as its sheet.
-    const bare = sketch.plainGround && s.flat > 0.4 ? sketch.assignment.ground : -1;
+    const bare = sketch.assignment.sheet >= 0 && s.flat > 0.4 ? sketch.assignment.ground : -1;
     blendAreas(out, soft, areas.index, bare, 1 - s.flat);
   }
 }

@@ -38,8 +38,6 @@ export interface Sketch {
   /** Whether the palette is the content's own. */
   ownColours: boolean;
   assignment: Assignment;
-  /** Whether what lies outside the mask is one ground that was photographed. */
-  plainGround: boolean;
 }
 
 function nearestPlane(plane: Uint8Array, w: number, h: number, width: number, height: number): Uint8Array {
@@ -83,7 +81,6 @@ export function makeSketch(picture: Picture, style: Style, palette: PaletteColou
     slopes,
     flow: measureFlow(slopes, 2.4 * u),
     mask,
-    plainGround: mask !== undefined && !options.mask && mostGrounds === 1,
     parts,
     palette: inks,
     ownColours,

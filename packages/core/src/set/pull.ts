@@ -21,9 +21,7 @@ export function pullTowards(planes: LabPlanes, target: Fingerprint, amount: numb
 export function matchToSet(picture: Picture, target: Fingerprint, amount: number): Picture {
   const planes = toLabPlanes(picture);
   pullTowards(planes, target, amount, new Set(['colour', 'light', 'line', 'texture']));
-  const out = fromLabPlanes(planes);
-  for (let j = 3; j < out.data.length; j += 4) out.data[j] = picture.data[j];
-  return out;
+  return fromLabPlanes(planes, picture);
 }
 
 /**
