@@ -23,6 +23,9 @@ import { demoReferences } from './references/index.ts';
 const ALL: Facet[] = ['colour', 'light', 'line', 'texture'];
 const DAY = 86_400_000;
 
+/** Drift that the demo's brand allows; its people drop what lies beyond. */
+const ALLOWED_DRIFT = 0.6;
+
 /** Fills an empty house with the demo house, and sees to it that the demo run gets its decisions once it is made. */
 export async function keepDemoHouse(context: Context): Promise<void> {
   if (await isHouseEmpty(context)) await seedHouse(context);
@@ -37,7 +40,9 @@ async function seedHouse(context: Context): Promise<void> {
     await nameHouse(tx, 'Marrow & Vane');
     for (const p of DEMO_PEOPLE) ids.push((await addPerson(tx, p.name, p.email, p.role, p.password)).id);
     const brandId = uuidv7();
-    await tx.insert(brands).values({ id: brandId, name: 'Marrow & Vane', allowedDrift: 0.6, avoid: ['lettering', 'violet'] });
+    await tx
+      .insert(brands)
+      .values({ id: brandId, name: 'Marrow & Vane', allowedDrift: ALLOWED_DRIFT, avoid: ['lettering', 'violet'] });
     const colours = [
       { name: 'Soot', role: 'line', hex: '#23262b', never: false, tolerance: 6 },
       { name: 'Chalk', role: 'ground', hex: '#f3eee2', never: false, tolerance: 4 },
@@ -158,8 +163,8 @@ async function reviewWhenDone(context: Context): Promise<void> {
           if (cell.row >= 6) return;
           const drift = take.proof.drift?.total ?? 0;
           const verdict: Verdict =
-            drift > 0.42 ? 'drop' : i === 0 ? 'keep' : random() < 0.35 ? 'hold' : random() < 0.5 ? 'drop' : 'keep';
-          const reasons = verdict === 'drop' ? (drift > 0.42 ? ['off palette'] : ['crop']) : [];
+            drift > ALLOWED_DRIFT ? 'drop' : i === 0 ? 'keep' : random() < 0.35 ? 'hold' : random() < 0.5 ? 'drop' : 'keep';
+          const reasons = verdict === 'drop' ? (drift > ALLOWED_DRIFT ? ['off palette'] : ['crop']) : [];
           const base = { proofId: take.proof.id, figures: take.proof.drift, at: new Date() };
           rows.push({
             ...base,
