@@ -4,6 +4,7 @@ import type { Database } from './db/connect.ts';
 import type { EventLog } from './house/events.ts';
 import type { PressClient } from './runs/pressClient.ts';
 import type { Settings } from './settings.ts';
+import type { CodeMeasurer } from './shelf/codes/measurer.ts';
 import type { PicturePool } from './shelf/picturePool.ts';
 import type { PictureStore } from './shelf/pictureStore.ts';
 
@@ -14,6 +15,7 @@ export interface Context {
   db: Database;
   store: PictureStore;
   pictures: PicturePool;
+  codes: CodeMeasurer;
   press: PressClient;
   events: EventLog;
   log: Logger;

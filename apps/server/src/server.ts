@@ -11,6 +11,7 @@ import { renewLooks } from './mix/renew.ts';
 import { Maker } from './runs/maker.ts';
 import { PressClient } from './runs/pressClient.ts';
 import type { Settings } from './settings.ts';
+import { CodeMeasurer } from './shelf/codes/measurer.ts';
 import { PicturePool } from './shelf/picturePool.ts';
 import { measureAgain } from './shelf/remeasure.ts';
 import { FolderPictureStore } from './shelf/pictureStore.ts';
@@ -25,13 +26,15 @@ export interface RunningServer {
 export async function startServer(settings: Settings, log: Logger, webFolder: string | null): Promise<RunningServer> {
   await migrateDatabase(settings.databaseUrl);
   const { pool, db } = connect(settings.databaseUrl);
+  const pictures = new PicturePool();
   const context: Context = {
     settings,
     pool,
     db,
     log,
     store: new FolderPictureStore(join(settings.data, 'house')),
-    pictures: new PicturePool(),
+    pictures,
+    codes: new CodeMeasurer(db, pictures, log),
     press: new PressClient(settings.pressUrl, settings.pressToken),
     events: new EventLog(db, log),
   };
@@ -39,6 +42,7 @@ export async function startServer(settings: Settings, log: Logger, webFolder: st
   await renewLooks(context);
   if (settings.demo) await keepDemoHouse(context);
   await context.events.start();
+  context.codes.poke();
   const maker = new Maker(context);
   maker.start();
   const server = createServer(createApp(context, webFolder));
@@ -55,6 +59,7 @@ export async function startServer(settings: Settings, log: Logger, webFolder: st
       // Event streams never end by themselves.
       server.closeAllConnections();
       await maker.stop();
+      await context.codes.stop();
       context.events.stop();
       await context.pictures.close();
       await pool.end();

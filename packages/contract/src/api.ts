@@ -1,28 +1,11 @@
-import type { Drift, Facet, Fingerprint, Finding, PaletteColour, SeedPolicy, Slot, Style, TextPart, Ticket } from '@zinc/core';
+import type { Drift, Fingerprint, Finding, PaletteColour, SeedPolicy, Slot, Style, TextPart, Ticket } from '@zinc/core';
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
+import { facetList, id, isoDate, percent, sha, text, wordsList } from './fields.ts';
 import { capabilitiesSchema } from './press.ts';
 
 /** Shapes of the API. The OpenAPI document, the server's checks and the web application's types all come from here. */
 export const ROLES = ['lead', 'designer', 'reviewer'] as const;
 export type Role = (typeof ROLES)[number];
-
-const id = () =>
-  string()
-    .matches(/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/, 'wanted an id')
-    .required();
-const sha = () =>
-  string()
-    .matches(/^[0-9a-f]{64}$/, 'wanted a SHA-256')
-    .required();
-const text = (most: number, name: string) => string().trim().max(most, `${name} may have at most ${most} characters`);
-const percent = (name: string) =>
-  number()
-    .integer(`${name} must be a whole percentage`)
-    .min(0, `${name} must be 0 or more`)
-    .max(100, `${name} must be 100 or less`);
-const facetList = () => array(mixed<Facet>().oneOf(['colour', 'light', 'line', 'texture']).required()).required();
-const isoDate = () =>
-  string().matches(/^\d{4}-\d\d-\d\d$/, { message: 'Write the date as YYYY-MM-DD', excludeEmptyString: true });
 
 // --- people
 export const signInSchema = object({
@@ -139,7 +122,6 @@ export const lookSourceSchema = object({
   facets: facetList(),
 });
 export type LookSource = InferType<typeof lookSourceSchema>;
-const wordsList = () => array(text(80, 'A style word').min(1).required()).max(40, 'At most 40 words').required();
 export const lookVersionInputSchema = object({
   sources: array(lookSourceSchema)
     .min(1, 'A look needs at least one source')

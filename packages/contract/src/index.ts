@@ -1,4 +1,5 @@
 export * from './problems.ts';
 export * from './press.ts';
 export * from './api.ts';
+export * from './codes.ts';
 export { ValidationError, type AnySchema, type ObjectSchema } from 'yup';

@@ -17,6 +17,7 @@ export { bindingSheet, SHARES, type BindingSheet, type Share } from './set/bind.
 export { matchToSet } from './set/pull.ts';
 export { leakOf, type Leak } from './drift/leak.ts';
 export { echoesOf, type Echo, type Region } from './drift/echo.ts';
+export { mixLook, type MixedLook } from './lexicon/mixLook.ts';
 export { applyWords, WORD_COUNT, type Worded } from './lexicon/applyWords.ts';
 export * from './codes/code.ts';
 export { FAMILIES, fingerprintOfCode, nearestCode, styleOfCode } from './codes/codeStyle.ts';

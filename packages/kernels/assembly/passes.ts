@@ -197,43 +197,35 @@ export function layKeylines(
   }
 }
 
-/** Outlines over the sheet: `depth` from `from` to `to` is their cover; dark on light, and as far as `light` says paper-coloured on dark. `span` is paper less dark. */
+/**
+ * Outlines over the sheet. A `depth` above 0 is a dark line, covering from `darkFrom` to `darkTo` by `dark`; below 0 a line left open in a dark mass,
+ * from `lightFrom` to `lightTo` by `light`. `inks` is paper and dark (L, a, b each).
+ */
 export function layOutlines(
   depth: usize,
   n: i32,
-  from: f32,
-  to: f32,
-  inks: usize,
-  span: f32,
+  darkFrom: f32,
+  darkTo: f32,
+  dark: f32,
+  lightFrom: f32,
+  lightTo: f32,
   light: f32,
-  amount: f32,
+  inks: usize,
   L: usize,
   A: usize,
   B: usize,
 ): void {
-  const pL = load<f32>(inks);
-  const pa = load<f32>(inks, 4);
-  const pb = load<f32>(inks, 8);
-  const dL = load<f32>(inks, 12);
-  const da = load<f32>(inks, 16);
-  const db = load<f32>(inks, 20);
   for (let i = 0; i < n; i++) {
     const d = at(depth, i);
-    if (d <= from) continue;
-    const c = eased(from, to, d);
-    let vL = at(L, i);
-    let va = at(A, i);
-    let vb = at(B, i);
-    const inDark = eased(0.3, 0.55, (pL - vL) / span) * light;
-    const lift = c * inDark;
-    vL += (pL - vL) * lift;
-    va += (pa - va) * lift;
-    vb += (pb - vb) * lift;
-    const ink = c * (1 - inDark) * amount;
+    const open = d < 0;
+    const cover: f32 = open ? eased(lightFrom, lightTo, -d) * light : d > darkFrom ? eased(darkFrom, darkTo, d) * dark : 0;
+    if (cover <= 0) continue;
+    const ink = open ? inks : inks + 12;
     const o = (<usize>i) << 2;
-    store<f32>(L + o, vL + (min<f32>(vL, dL) - vL) * ink);
-    store<f32>(A + o, va + (da - va) * ink);
-    store<f32>(B + o, vb + (db - vb) * ink);
+    const l = at(L, i);
+    store<f32>(L + o, l + ((open ? load<f32>(ink) : min<f32>(l, load<f32>(ink))) - l) * cover);
+    store<f32>(A + o, at(A, i) + (load<f32>(ink, 4) - at(A, i)) * cover);
+    store<f32>(B + o, at(B, i) + (load<f32>(ink, 8) - at(B, i)) * cover);
   }
 }
 

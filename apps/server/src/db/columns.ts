@@ -23,3 +23,6 @@ export const uuid = (name: string) => char(name, { length: 36 });
 export const sha = (name: string) => char(name, { length: 64 });
 /** UTC with milliseconds. */
 export const moment = (name: string) => datetime(name, { fsp: 3, mode: 'date' });
+/** Text in which every character counts, capitals and accents too. */
+export const exact = (name: string, length: number) =>
+  customType<{ data: string }>({ dataType: () => `varchar(${length}) character set utf8mb4 collate utf8mb4_bin` })(name);

@@ -2,6 +2,7 @@ export * from '../people/tables.ts';
 export * from '../house/tables.ts';
 export * from '../house/eventTables.ts';
 export * from '../shelf/tables.ts';
+export * from '../shelf/codes/tables.ts';
 export * from '../mix/tables.ts';
 export * from '../wording/tables.ts';
 export * from '../runs/tables.ts';

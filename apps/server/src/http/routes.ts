@@ -4,6 +4,7 @@ import { lookRoutes } from '../mix/routes.ts';
 import { peopleRoutes } from '../people/routes.ts';
 import { reviewRoutes } from '../review/routes.ts';
 import { runRoutes } from '../runs/routes.ts';
+import { codeRoutes } from '../shelf/codes/routes.ts';
 import { shelfRoutes } from '../shelf/routes.ts';
 import { wordingRoutes } from '../wording/routes.ts';
 import type { Route } from './route.ts';
@@ -13,6 +14,7 @@ export const routes: readonly Route[] = [
   ...peopleRoutes,
   ...houseRoutes,
   ...shelfRoutes,
+  ...codeRoutes,
   ...lookRoutes,
   ...wordingRoutes,
   ...runRoutes,

@@ -1,5 +1,6 @@
 import { Piscina } from 'piscina';
-import type { IntakeResult, IntakeTask } from './pictureWorker.ts';
+import type { Fingerprint } from '@zinc/core';
+import type { CodeTask, IntakeResult, IntakeTask } from './pictureWorker.ts';
 
 /** Decoding and measuring in worker threads, so that requests never wait for a picture. */
 export class PicturePool {
@@ -14,6 +15,18 @@ export class PicturePool {
 
   run(task: IntakeTask): Promise<IntakeResult> {
     return this.pool.run(task) as Promise<IntakeResult>;
+  }
+
+  /** What an own style code measures, painted on its specimen. */
+  measureCode(text: string): Promise<Fingerprint> {
+    const task: CodeTask = { kind: 'code', text };
+    return this.pool.run(task) as Promise<Fingerprint>;
+  }
+
+  /** The style code that comes closest to a fingerprint, and how far it is from it. */
+  nearestCode(fingerprint: Fingerprint): Promise<{ code: string; drift: number }> {
+    const task: CodeTask = { kind: 'nearestCode', fingerprint };
+    return this.pool.run(task) as Promise<{ code: string; drift: number }>;
   }
 
   async close(): Promise<void> {

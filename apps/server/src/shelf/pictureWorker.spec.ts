@@ -1,5 +1,5 @@
 import sharp, { type Sharp } from 'sharp';
-import run, { type IntakeResult } from './pictureWorker.ts';
+import { takeIn, type IntakeResult } from './pictureWorker.ts';
 
 const SIDE = 96;
 
@@ -13,7 +13,7 @@ function halves(): Buffer {
 const base = (): Sharp => sharp(halves(), { raw: { width: SIDE, height: SIDE, channels: 3 } });
 
 async function taken(name: string, bytes: Buffer): Promise<Extract<IntakeResult, { ok: true }>> {
-  const result = await run({ kind: 'intake', name, bytes });
+  const result = await takeIn({ kind: 'intake', name, bytes });
   if (!result.ok) throw new Error(result.reason);
   return result;
 }

@@ -1,4 +1,4 @@
-import { hashPixels, measure, type Fingerprint, type Picture } from '@zinc/core';
+import { fingerprintOfCode, hashPixels, measure, nearestCode, type Fingerprint, type Picture } from '@zinc/core';
 import sharp, { type Metadata } from 'sharp';
 
 sharp.concurrency(1);
@@ -19,6 +19,8 @@ const EXTENSIONS: Record<string, string> = {
 };
 
 export type IntakeTask = { kind: 'intake'; name: string; bytes: Uint8Array } | { kind: 'proof'; bytes: Uint8Array };
+/** Style codes are painted and measured here too. */
+export type CodeTask = { kind: 'code'; text: string } | { kind: 'nearestCode'; fingerprint: Fingerprint };
 export type IntakeResult =
   | { ok: true; type: string; width: number; height: number; working: Uint8Array; fingerprint: Fingerprint; pixelHash: string }
   | { ok: false; reason: string };
@@ -53,8 +55,15 @@ async function refuse(
   return { type, width, height };
 }
 
-/** Runs in a worker thread: checks and decodes a picture, makes its working copy, measures it. Never throws for a bad file. */
-export default async function run(task: IntakeTask): Promise<IntakeResult> {
+/** Runs in a worker thread. */
+export default function run(task: IntakeTask | CodeTask): Promise<IntakeResult> | Fingerprint | ReturnType<typeof nearestCode> {
+  if (task.kind === 'code') return fingerprintOfCode(task.text);
+  if (task.kind === 'nearestCode') return nearestCode(task.fingerprint);
+  return takeIn(task);
+}
+
+/** Checks and decodes a picture, makes its working copy, measures it. Never throws for a bad file. */
+export async function takeIn(task: IntakeTask): Promise<IntakeResult> {
   const checked = task.kind === 'intake' ? await refuse(task.name, task.bytes) : { type: 'png', width: 0, height: 0 };
   if ('reason' in checked) return { ok: false, reason: checked.reason };
   let picture: Picture;

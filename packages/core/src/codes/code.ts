@@ -128,9 +128,10 @@ function mendSpelling(words: readonly string[], number: number): string[] {
   const choices = words.map(w => {
     const known = WORDS.indexOf(w);
     if (known >= 0) return [known];
-    return WORDS.map((_, i) => i)
-      .sort((p, q) => spelling(WORDS[p], w) - spelling(WORDS[q], w))
-      .slice(0, 40);
+    return WORDS.map((word, i) => ({ i, off: spelling(word, w) }))
+      .sort((p, q) => p.off - q.off)
+      .slice(0, 40)
+      .map(c => c.i);
   });
   const all = choices[0].flatMap(a => choices[1].flatMap(b => choices[2].map(c => [a, b, c])));
   return all

@@ -1,10 +1,13 @@
+import { measure } from '../measure/measure.ts';
+import { FACETS } from '../measure/types.ts';
 import { mergeNear } from '../measure/palette.ts';
 import { clampAmounts } from '../mix/inferStyle.ts';
 import { paletteFromColours } from '../mix/mix.ts';
 import { STYLE_FIELDS, type Style } from '../mix/style.ts';
-import { BRAND } from '../testPictures.ts';
+import { BRAND, sampleContent } from '../testPictures.ts';
 import { applyWords, WORD_COUNT } from './applyWords.ts';
 import { LEXICON } from './lexicon.ts';
+import { mixLook } from './mixLook.ts';
 
 /** Halfway in every setting, with more colours than any word leaves, so that each word has something to change. */
 const amounts = Object.fromEntries(
@@ -56,5 +59,13 @@ describe('style words', () => {
     expect(understood).toEqual(['FLAT  Colour']);
     expect(applyWords(style, ['sprockety']).style.amounts).toEqual(style.amounts);
     expect(same.amounts.flat).toBeGreaterThan(0.7);
+  });
+  it('of a look are laid over the mix of its sources, which stays what drift is measured against', () => {
+    const source = { parts: 1, facets: FACETS, fingerprint: measure(sampleContent(128, 4)) };
+    const plain = mixLook([source], []);
+    const worded = mixLook([source], ['engraved', 'sprockety']);
+    expect(worded.style.amounts.hatch).toBeGreaterThan(plain.style.amounts.hatch + 0.3);
+    expect(worded.target).toEqual(plain.target);
+    expect(worded.unknown).toEqual(['sprockety']);
   });
 });

@@ -12,16 +12,16 @@ export function measure(picture: Picture): Fingerprint {
   return fingerprintOf(viewOf(picture));
 }
 
-/** The fingerprint of small planes as they are, to be compared only with others of the same size. */
+/** The fingerprint of small planes as they are, without a swatch, to be compared only with others of the same size. */
 export function measurePlanes(planes: LabPlanes): Fingerprint {
-  return fingerprintOf(viewOfPlanes(planes));
+  return fingerprintOf(viewOfPlanes(planes), false);
 }
 
-function fingerprintOf(view: View): Fingerprint {
+function fingerprintOf(view: View, swatch = true): Fingerprint {
   const colour = measureColour(view);
   return {
     measure: MEASURE_VERSION,
-    swatch: measureSwatch(view),
+    swatch: swatch ? measureSwatch(view) : null,
     colour,
     light: measureLight(view, colour.palette),
     line: measureLine(view),

@@ -1,4 +1,6 @@
 import fc from 'fast-check';
+import { decodeStyle, encodeStyle, randomCode } from '../codes/code.ts';
+import { fingerprintOfCode, styleOfCode } from '../codes/codeStyle.ts';
 import { drift } from '../drift/drift.ts';
 import { measure } from '../measure/measure.ts';
 import { FACETS, type Facet } from '../measure/types.ts';
@@ -102,5 +104,24 @@ describe('mixing', () => {
     expect(() => mix([{ parts: -2, facets: all, fingerprint: a }])).toThrowError(MixError, /-2 parts/);
     expect(() => mix([{ parts: NaN, facets: all, fingerprint: a }])).toThrowError(MixError, /NaN/);
     expect(() => mix([{ parts: 0, facets: all, fingerprint: a }])).toThrowError(MixError, /0 parts/);
+  });
+  it('of a style code alone paints as the code does, and is measured against what the code paints', () => {
+    const code = encodeStyle({ ...decodeStyle(randomCode(() => 0.31)), family: 1 });
+    const style = styleOfCode(code);
+    const fingerprint = fingerprintOfCode(code);
+    const mixed = mix([{ parts: 2, facets: all, fingerprint, style }]);
+    for (const k of Object.keys(style.amounts) as StyleField[]) expect(mixed.style.amounts[k]).toBeCloseTo(style.amounts[k], 9);
+    expect(mixed.style.tone).toEqual(style.tone);
+    mixed.style.palette.forEach((c, i) => expect(c.L).toBeCloseTo(style.palette[i].L, 9));
+    expect(drift(mixed.target!, fingerprint).total).toBeLessThan(0.1);
+  });
+  it('of a style code and a reference lies between the two', () => {
+    const style = styleOfCode(encodeStyle({ ...decodeStyle(randomCode(() => 0.31)), family: 1 }));
+    const mixed = mix([
+      { parts: 1, facets: all, fingerprint: a, style },
+      { parts: 1, facets: all, fingerprint: a },
+    ]);
+    const alone = mix([{ parts: 1, facets: all, fingerprint: a }]).style.amounts.hatch;
+    expect(mixed.style.amounts.hatch).toBeCloseTo((style.amounts.hatch + alone) / 2, 9);
   });
 });

@@ -6,12 +6,16 @@ import { clampAmounts, inferStyle } from './inferStyle.ts';
 import { mixPalettes } from './mixPalettes.ts';
 import { neutralStyle, STYLE_FIELDS, type Style, type StyleField } from './style.ts';
 
-/** One thing mixed into a look. A palette source gives colour alone; a reference may give any facet. */
+/**
+ * One thing mixed into a look. A palette source gives colour alone; a reference may give any facet. What brings its own `style`, as a style
+ * code does, is painted by that; its fingerprint says what to measure against.
+ */
 export interface MixSource {
   parts: number;
   facets: readonly Facet[];
   fingerprint?: Fingerprint;
   palette?: PaletteColour[];
+  style?: Style;
 }
 
 /** What a mix comes to: how to paint, what to measure against, and which facets any source gives. */
@@ -41,7 +45,7 @@ export function mix(sources: readonly MixSource[]): Mixture {
     );
   const facets = FACETS.filter(f => givers(f).length > 0);
   const style = neutralStyle();
-  const inferred = new Map(sources.filter(s => s.fingerprint).map(s => [s, inferStyle(s.fingerprint!)]));
+  const inferred = new Map(sources.filter(s => s.fingerprint).map(s => [s, s.style ?? inferStyle(s.fingerprint!)]));
   for (const key of Object.keys(STYLE_FIELDS) as StyleField[]) {
     const field = STYLE_FIELDS[key];
     const owner = 'owner' in field ? field.owner : undefined;
@@ -59,7 +63,7 @@ export function mix(sources: readonly MixSource[]): Mixture {
   }
   style.amounts = clampAmounts(style.amounts);
   style.palette = mixPalettes(
-    givers('colour').map(s => ({ palette: s.palette ?? s.fingerprint!.colour.palette, weight: s.parts })),
+    givers('colour').map(s => ({ palette: s.palette ?? s.style?.palette ?? s.fingerprint!.colour.palette, weight: s.parts })),
   );
   const surfaces = givers('texture').filter(s => s.fingerprint?.swatch);
   const surface = surfaces.reduce<MixSource | null>(
@@ -68,8 +72,17 @@ export function mix(sources: readonly MixSource[]): Mixture {
   );
   style.swatch = surface?.fingerprint?.swatch ?? null;
   const target = mixFingerprints(givers, style.palette);
-  style.tone = target && givers('light').length > 0 ? [...target.light.tone] : [];
+  style.tone = target ? toneOf(givers('light'), target) : [];
   return { style, target, facets };
+}
+
+/** Tones to paint with: those of the target, unless a source brings its own. */
+function toneOf(givers: MixSource[], target: Fingerprint): number[] {
+  if (givers.length === 0) return [];
+  if (!givers.some(s => s.style)) return [...target.light.tone];
+  const parts = givers.reduce((sum, s) => sum + s.parts, 0);
+  const own = givers.map(s => s.style?.tone ?? s.fingerprint!.light.tone);
+  return target.light.tone.map((_, i) => givers.reduce((sum, s, k) => sum + (s.parts / parts) * own[k][i], 0));
 }
 
 /** How much of its surface a source brings to a mix. */

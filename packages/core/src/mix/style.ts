@@ -2,7 +2,7 @@ import type { Swatch } from '../measure/swatch.ts';
 import type { Facet, PaletteColour } from '../measure/types.ts';
 
 /** Version of the code that turns fingerprints into styles and mixes them. */
-export const MIXER_VERSION = 3;
+export const MIXER_VERSION = 4;
 
 /**
  * A resolved way to paint. Amounts are 0–1; lengths are in units of picture size ÷ 512; angles in radians.

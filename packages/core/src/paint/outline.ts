@@ -11,6 +11,10 @@ import type { Sketch } from './sketch.ts';
 const REACH = 6;
 /** Far from any edge there is no line; pixels calmer than this are passed over. */
 const CALM = 0.0012;
+/** Least depth of an edge that is drawn by a style wholly of lines, and how much deeper it must be for one with hardly any. */
+const FAINTEST = 0.013;
+const BOLDER = 0.03;
+const LEAST = 0.02;
 
 /**
  * How deep a drawn outline lies at each sketch pixel: a difference of Gaussians across the edge, averaged along it (flow-based; Kang et
@@ -47,34 +51,69 @@ function outlineDepth(sketch: Sketch, width: number, rag: number, seed: number):
   });
 }
 
-/** Draws outlines over the sheet, in place: dark on light, and paper-coloured inside darks as far as the style has light lines. */
-export function layOutlines(out: LabPlanes, sketch: Sketch, style: Style, seed: number): void {
+/** How firmly ink lies where a line is drawn at all: a style with few lines draws fewer of them, not paler ones. */
+function press(amount: number): number {
+  return Math.min(1, 1.8 * amount);
+}
+
+/**
+ * Draws outlines over the sheet, in place: dark on light, and paper-coloured within dark masses as far as the style has light lines. Along
+ * the rim of a mass there is neither, for its own edge is the line.
+ */
+export function layOutlines(out: LabPlanes, sketch: Sketch, style: Style, areas: Areas | null, seed: number): void {
   const s = style.amounts;
-  const { palette, assignment, u } = sketch;
+  const { width: w, height: h, palette, assignment, u } = sketch;
   const paper = palette[assignment.ground];
   const dark = palette[0];
   const depth = outlineDepth(sketch, s.outlineWidth * u, s.outlineRag, seed);
-  const full = resamplePlane({ width: sketch.width, height: sketch.height, data: depth }, out.width, out.height);
-  const span = Math.max(0.1, paper.L - dark.L);
+  if (s.lightLines > LEAST) {
+    const mass = massOf(sketch, areas);
+    const around = blur(mass, w, h, Math.max(1, s.outlineWidth * u));
+    for (let i = 0; i < depth.length; i++) depth[i] *= around[i] > 0.93 ? -1 : around[i] < 0.05 ? 1 : 0;
+  }
+  const full = resamplePlane({ width: w, height: h, data: depth }, out.width, out.height);
   // At full size the line's edge is drawn sharper, in step with the enlargement.
   const soft = 0.007 / Math.max(1, sketch.scale);
+  const from = (amount: number): number => FAINTEST + (1 - amount) * (1 - amount) * BOLDER;
+  const [open, drawn] = [from(s.lightLines), from(s.outline)];
   within(() => {
     const inks = put(Float32Array.of(paper.L, paper.a, paper.b, dark.L, dark.a, dark.b));
     inBlocks([out.L, out.a, out.b], [full], ([L, a, b, lines], count) =>
-      kernels.layOutlines(lines, count, 0.013 - soft, 0.013 + soft, inks, span, s.lightLines, s.outline, L, a, b),
+      kernels.layOutlines(
+        lines,
+        count,
+        drawn - soft,
+        drawn + soft,
+        press(s.outline),
+        open - soft,
+        open + soft,
+        press(s.lightLines),
+        inks,
+        L,
+        a,
+        b,
+      ),
     );
   });
 }
 
+/** 1 where the sheet is nearer to the darkest ink than to the paper, at sketch size. */
+function massOf({ palette, assignment, calm }: Sketch, areas: Areas | null): Float32Array {
+  const middle = palette[0].L + 0.55 * (palette[assignment.ground].L - palette[0].L);
+  const mass = new Float32Array(calm.L.length);
+  for (let i = 0; i < mass.length; i++) mass[i] = (areas ? palette[areas.sketchIndex[i]].L : calm.L[i]) < middle ? 1 : 0;
+  return mass;
+}
+
 /**
  * Thin keylines where flattening has lost an edge of the content, in place: in the next darker colour, or, inside the darkest, in the
- * lightest.
+ * lightest. An edge that only wandered by `wobble` (0–1) is not lost.
  */
-export function keepLostEdges(out: LabPlanes, sketch: Sketch, areas: Areas, amount: number): void {
+export function keepLostEdges(out: LabPlanes, sketch: Sketch, areas: Areas, amount: number, wobble: number): void {
   const { width: w, height: h, u, content, parts, palette, slopes } = sketch;
   const full = within(() => {
     const lost = zeros(w * h);
-    const r = Math.max(1, Math.round(1.2 * u));
+    const r = Math.max(1, Math.round((1.2 + 2.2 * wobble) * u));
     within(() => {
       const drawn = parts ? put(parts) : 0;
       kernels.lostEdges(put(slopes.size), put(content.L), drawn, put(areas.sketchIndex), w, h, r, lost);
@@ -95,7 +134,7 @@ export function keepLostEdges(out: LabPlanes, sketch: Sketch, areas: Areas, amou
   within(() => {
     const inks = put(Float32Array.from(partner.flatMap(j => [palette[j].L, palette[j].a, palette[j].b])));
     const [L, a, b, edges] = [out.L, out.a, out.b, full].map(put);
-    kernels.layKeylines(edges, full.length, 0.2, 0.42, amount, put(areas.index), inks, L, a, b);
+    kernels.layKeylines(edges, full.length, 0.2, 0.42, Math.min(1, 1.2 * amount), put(areas.index), inks, L, a, b);
     take(L, out.L);
     take(a, out.a);
     take(b, out.b);

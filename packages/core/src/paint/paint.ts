@@ -7,7 +7,6 @@ import { hashText, mix32 } from '../number/random.ts';
 import { noisePlane } from '../number/noise.ts';
 import { lerp } from '../number/scalar.ts';
 import { paintStrokes } from './brush.ts';
-import { bindStyle, boundFacets } from '../set/bind.ts';
 import { pullTowards } from '../set/pull.ts';
 import { carveLight } from './carve.ts';
 import { leaveClear } from './clear.ts';
@@ -23,7 +22,8 @@ import { layPatches } from './patches.ts';
 import { blendAreas, blendInto, emptyPlanes, fadeTo, mixPlanes, resamplePlanes } from './planes.ts';
 import { shiftColours } from './recolour.ts';
 import { layShadows } from './shadow.ts';
-import { makeSketch, type Sketch } from './sketch.ts';
+import { settle } from './settle.ts';
+import { makeSketch, shrinkTo, type Sketch } from './sketch.ts';
 import { printInks, unmixInks, type Inks } from './spot.ts';
 import { evenStrength } from './strength.ts';
 import { matchTone } from './tone.ts';
@@ -32,6 +32,8 @@ import { layWash } from './wash.ts';
 /** From here on a pass is taken to cover all that was under it. */
 const WHOLLY = 0.97;
 const LEAST = 0.02;
+/** Long side of the small paintings that a bound picture is settled on; it is the size that pictures are measured at. */
+const TRIAL_SIDE = 512;
 /** Strokes bring part of a surface's unrest; patches the rest of it. */
 const PATCH_SHARE = 0.7;
 
@@ -53,16 +55,27 @@ export function paint(content: Picture, style: Style, strength: number, seed: nu
   const { fidelity, bind, clear } = options;
   // A style from an older mixer lacks the settings that came later; they stand at neutral.
   const complete = { ...style, amounts: { ...neutralStyle().amounts, ...style.amounts } };
-  const bound = bind ? bindStyle(complete, bind.sheet, bind.amount) : complete;
-  const { planes: painted, ground } = paintFully(content, fidelity ? holdBack(bound, fidelity) : bound, seed, options);
-  if (bind) pullTowards(painted, bind.sheet.target, bind.amount, boundFacets(bind.sheet));
+  const held = fidelity ? holdBack(complete, fidelity) : complete;
+  const bound = bind ? settle(trial(content, seed, options), held, bind.sheet, bind.amount) : null;
+  const { planes: painted, ground } = paintFully(content, bound ? bound.style : held, seed, options);
+  if (bound) pullTowards(painted, bind!.sheet.target, bound.pulls);
   const own = strength < 1 || fidelity ? toLabPlanes(content) : null;
   if (own && fidelity) returnDetail(painted, own, fidelity, options.mask);
   if (clear?.length) leaveClear(painted, clear, ground);
   const whole = own && strength < 1 ? own : painted;
-  if (whole === own) blendInto(own, painted, evenStrength(own, painted, strength));
+  if (whole === own) blendInto(own, painted, evenStrength(own, painted, strength, hasFineMarks(complete)));
   keepColoursOut(whole, options.never);
   return fromLabPlanes(whole, content);
+}
+
+function hasFineMarks({ amounts }: Style): boolean {
+  return amounts.hatch > 0.1 || amounts.spot > 0.1;
+}
+
+/** Paints small copies of the content in styles to be tried. */
+function trial(content: Picture, seed: number, options: PaintOptions): (style: Style) => LabPlanes {
+  const small = shrinkTo(content, options, TRIAL_SIDE);
+  return style => paintFully(small.picture, style, seed, small.options).planes;
 }
 
 /** The full look, as planes of the content's size, and the colour of its ground. */
@@ -76,7 +89,7 @@ function paintFully(content: Picture, style: Style, seed: number, options: Paint
   const areas = needsAreas(style) ? layAreas(sketch, out, areaSettings(style, u, pass('areas'))) : null;
   const covered = inks !== null || (areas !== null && s.flat > WHOLLY) || s.wash > WHOLLY;
   if (!covered) laySoft(out, content, sketch, style, areas);
-  if (areas && s.edgeKeep > LEAST) keepLostEdges(out, sketch, areas, s.edgeKeep * s.flat * (1 - 0.75 * s.shadow));
+  if (areas && s.edgeKeep > LEAST) keepLostEdges(out, sketch, areas, s.edgeKeep * s.flat * (1 - 0.75 * s.shadow), s.wobble);
   if (areas && s.wash > LEAST) {
     const { washEdge: edge, washBleed: bleed } = s;
     layWash(out, sketch, areas, { amount: s.wash, edge, bleed, seed: pass('wash') });
@@ -90,7 +103,7 @@ function paintFully(content: Picture, style: Style, seed: number, options: Paint
     matchTone(out.L, style.tone, s.toneAmount * 0.35);
   if (s.carve > LEAST) carveLight(out, sketch, areas, style, pass('carve'));
   if (s.hatch > LEAST) hatchDark(out, sketch, style, pass('hatch'));
-  if (s.outline > LEAST || s.lightLines > LEAST) layOutlines(out, sketch, style, pass('outline'));
+  if (s.outline > LEAST || s.lightLines > LEAST) layOutlines(out, sketch, style, areas, pass('outline'));
   if (s.grain > 0.01) layGrain(out, sketch.palette[sketch.assignment.ground], s.grain, u * scale, pass('grain'));
   return { planes: out, ground: sketch.palette[sketch.assignment.ground] };
 }

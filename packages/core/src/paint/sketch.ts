@@ -50,21 +50,38 @@ function nearestPlane(plane: Uint8Array, w: number, h: number, width: number, he
   return out;
 }
 
-export function makeSketch(picture: Picture, style: Style, palette: PaletteColour[], options: PaintOptions): Sketch {
+/** A copy of content whose long side is at most `side`, with its mask and parts; the same things when it is small enough. */
+export function shrinkTo(
+  picture: Picture,
+  options: PaintOptions,
+  side: number,
+): { picture: Picture; options: PaintOptions } {
   const long = Math.max(picture.width, picture.height);
-  const side = (s: number): number => (long <= LONG_SIDE ? s : Math.max(1, Math.round((s * LONG_SIDE) / long)));
-  const width = side(picture.width);
-  const height = side(picture.height);
-  const small = width === picture.width && height === picture.height ? picture : resizePicture(picture, width, height);
+  if (long <= side) return { picture, options };
+  const [width, height] = [picture.width, picture.height].map(s => Math.max(1, Math.round((s * side) / long)));
+  const { mask, parts } = options;
+  const from = { width: picture.width, height: picture.height };
+  return {
+    picture: resizePicture(picture, width, height),
+    options: {
+      ...options,
+      mask: mask && resamplePlane({ ...from, data: mask }, width, height),
+      parts: parts && nearestPlane(parts, from.width, from.height, width, height),
+    },
+  };
+}
+
+export function makeSketch(picture: Picture, style: Style, palette: PaletteColour[], options: PaintOptions): Sketch {
+  const { picture: small, options: reduced } = shrinkTo(picture, options, LONG_SIDE);
+  const { width, height } = small;
   const own = toLabPlanes(small);
   const u = Math.max(width, height) / 512;
   const s = style.amounts;
   const content: LabPlanes = { ...own, L: own.L.slice() };
   matchTone(content.L, style.tone, s.toneAmount * 0.6);
   const calm = s.smooth > 0 ? smoothKeepingEdges(content, s.smooth * u) : content;
-  const full = { width: picture.width, height: picture.height };
-  const mask = options.mask ? resamplePlane({ ...full, data: options.mask }, width, height) : (subjectMask(small) ?? undefined);
-  const parts = options.parts && nearestPlane(options.parts, full.width, full.height, width, height);
+  const mask = reduced.mask ?? subjectMask(small) ?? undefined;
+  const { parts } = reduced;
   const ownColours = palette.length === 0;
   const inks = avoidColours(ownColours ? clusterColours(binColours(content), 8) : palette, options.never);
   // A backdrop that was photographed becomes one ground, alike throughout a set, unless the ground is to be kept.

@@ -4,15 +4,18 @@ import type { LabPlanes } from '../image/types.ts';
 import { measurePlanes } from '../measure/measure.ts';
 import { mixPlanes } from './planes.ts';
 
-/** Places between content and painting at which change is measured. */
-const STEPS = [0, 0.03, 0.08, 0.16, 0.3, 0.5, 0.7, 0.86, 0.95, 1];
-/** Size at which pictures are measured, and side of the piece that is looked at: marks keep their scale, and the cost stays small. */
-const LONG_SIDE = 512;
-const PIECE = 512;
+/** Places between content and painting at which pictures are measured first. */
+const PLACES = [0, 0.12, 0.3, 0.52, 0.76, 1];
+/** Long side of the copies that are measured, and of those of looks with hatching or dots, which smaller ones would lose. */
+const LONG_SIDE = 256;
+const FINE_SIDE = 512;
+/** Steps of strength that are made alike; between them the way is straight. */
+const STEPS = 5;
+const ROUNDS = 24;
 
-function reduced(planes: LabPlanes): LabPlanes {
+function reduced(planes: LabPlanes, side: number): LabPlanes {
   let now = planes;
-  while (Math.max(now.width, now.height) > LONG_SIDE && Math.min(now.width, now.height) > 1) {
+  while (Math.max(now.width, now.height) > side && Math.min(now.width, now.height) > 1) {
     const { width, height } = now;
     const L = halve({ width, height, data: now.L });
     now = {
@@ -26,43 +29,76 @@ function reduced(planes: LabPlanes): LabPlanes {
   return now;
 }
 
-/** The middle of planes, at most `PIECE` a side. */
-function middleOf(planes: LabPlanes): LabPlanes {
-  const width = Math.min(planes.width, PIECE);
-  const height = Math.min(planes.height, PIECE);
-  if (width === planes.width && height === planes.height) return planes;
-  const left = (planes.width - width) >> 1;
-  const top = (planes.height - height) >> 1;
-  const cut = (plane: Float32Array): Float32Array => {
-    const out = new Float32Array(width * height);
-    for (let y = 0; y < height; y++) {
-      const from = (top + y) * planes.width + left;
-      out.set(plane.subarray(from, from + width), y * width);
-    }
-    return out;
+/** A table of drifts between pictures at `places`, read between its entries in straight lines. */
+function reader(places: readonly number[], table: number[][]): (p: number, q: number) => number {
+  const find = (v: number): [number, number] => {
+    let k = 0;
+    while (k < places.length - 2 && places[k + 1] < v) k++;
+    return [k, Math.min(1, (v - places[k]) / Math.max(1e-9, places[k + 1] - places[k]))];
   };
-  return { width, height, L: cut(planes.L), a: cut(planes.a), b: cut(planes.b) };
+  return (p, q) => {
+    const [i, u] = find(p);
+    const [j, v] = find(q);
+    const low = table[i][j] + (table[i + 1][j] - table[i][j]) * u;
+    const high = table[i][j + 1] + (table[i + 1][j + 1] - table[i][j + 1]) * u;
+    return low + (high - low) * v;
+  };
 }
 
 /**
- * How far to go from content to painting (0–1) so that `strength` of the whole change in measured drift has happened: the way is measured
- * at a few places on a piece of reduced copies, and walked by the length of its path.
+ * Where to stop on the way from 0 to 1 so that `steps` steps lie equally far apart: `steps` + 1 rising numbers from 0 to 1. `table` holds
+ * the drift between the pictures at each pair of `places`. Drift is no length (small differences count by their square), so a step is
+ * what lies between its two ends, not a sum over smaller ones; its size is found by halving.
  */
-export function evenStrength(own: LabPlanes, painted: LabPlanes, strength: number): number {
-  const from = middleOf(reduced(own));
-  const to = middleOf(reduced(painted));
-  const gone = [0];
-  let before = measurePlanes(from);
-  for (let k = 1; k < STEPS.length; k++) {
-    const here = measurePlanes(mixPlanes(from, to, STEPS[k]));
-    gone.push(gone[k - 1] + drift(before, here).total);
-    before = here;
+export function equalSteps(places: readonly number[], table: number[][], steps = STEPS): number[] {
+  const between = reader(places, table);
+  const nextAfter = (from: number, size: number): number => {
+    if (between(from, 1) < size) return 2;
+    let [low, high] = [from, 1];
+    for (let k = 0; k < ROUNDS; k++) {
+      const middle = (low + high) / 2;
+      if (between(from, middle) < size) low = middle;
+      else high = middle;
+    }
+    return high;
+  };
+  const walk = (size: number): number[] => {
+    const stops = [0];
+    while (stops.length <= steps) stops.push(nextAfter(Math.min(1, stops[stops.length - 1]), size));
+    return stops;
+  };
+  let low = 0;
+  let high = Math.max(...table.flat());
+  for (let k = 0; k < ROUNDS; k++) {
+    const middle = (low + high) / 2;
+    // A walk that stops short of the end had steps that are too small.
+    if (walk(middle)[steps] < 1) low = middle;
+    else high = middle;
   }
-  const whole = gone[gone.length - 1];
-  if (whole < 1e-6) return strength;
-  const wanted = strength * whole;
-  let k = 1;
-  while (k < gone.length - 1 && gone[k] < wanted) k++;
-  const part = (wanted - gone[k - 1]) / Math.max(1e-9, gone[k] - gone[k - 1]);
-  return STEPS[k - 1] + (STEPS[k] - STEPS[k - 1]) * Math.min(1, part);
+  const stops = walk(low);
+  stops[steps] = 1;
+  return stops;
+}
+
+/**
+ * How far to go from content to painting (0–1) for `strength`, so that equal steps of strength are equal steps of measured drift. `fine` is
+ * for looks whose marks are as small as a few pixels.
+ */
+export function evenStrength(own: LabPlanes, painted: LabPlanes, strength: number, fine = true): number {
+  const side = fine ? FINE_SIDE : LONG_SIDE;
+  const from = reduced(own, side);
+  const to = reduced(painted, side);
+  const seen = PLACES.map(t => ({ t, f: measurePlanes(mixPlanes(from, to, t)) }));
+  const solve = (): number[] =>
+    equalSteps(
+      seen.map(s => s.t),
+      seen.map(p => seen.map(q => drift(p.f, q.f).total)),
+    );
+  if (drift(seen[0].f, seen[seen.length - 1].f).total < 1e-6) return strength;
+  // Some measures change at a stroke, where hatching begins to show; looking again at the stops themselves finds such places.
+  for (const t of solve().slice(1, STEPS)) seen.push({ t, f: measurePlanes(mixPlanes(from, to, t)) });
+  seen.sort((p, q) => p.t - q.t);
+  const stops = solve();
+  const k = Math.min(STEPS - 1, Math.floor(strength * STEPS));
+  return stops[k] + (stops[k + 1] - stops[k]) * (strength * STEPS - k);
 }

@@ -1,6 +1,6 @@
 import { labDistance2 } from '../colour/oklab.ts';
 import { groundColour, nearestColour, normaliseShares } from '../measure/palette.ts';
-import { FACETS, type Fingerprint, type PaletteColour } from '../measure/types.ts';
+import { FACETS, type Facet, type Fingerprint, type PaletteColour } from '../measure/types.ts';
 import type { Style } from '../mix/style.ts';
 import { barycentreOf } from './cohesion.ts';
 
@@ -44,38 +44,32 @@ export function bindingSheet(set: readonly Fingerprint[], share: readonly Share[
   };
 }
 
-/** Second phase, before painting: the style with what is shared drawn towards the sheet by `amount` 0–1. */
-export function bindStyle(style: Style, sheet: BindingSheet, amount: number): Style {
-  const out: Style = { ...style, amounts: { ...style.amounts } };
-  if (amount <= 0) return out;
-  if (sheet.share.includes('palette') && style.palette.length > 0) {
-    out.palette = sharePalette(style.palette, sheet.palette, amount);
-    // Beyond 1 the shares weigh more than hue and tone do: a bound set uses its inks alike.
-    out.amounts.shareAmount += (3 - out.amounts.shareAmount) * amount;
-  }
-  return out;
+/** The style with its palette drawn wholly towards the sheet; the style itself when palettes are not shared. */
+export function bindStyle(style: Style, sheet: BindingSheet): Style {
+  if (!sheet.share.includes('palette') || style.palette.length === 0) return style;
+  return { ...style, palette: sharePalette(style.palette, sheet.palette) };
 }
 
 /** Every colour takes the area it has on the sheet; one that the sheet has not moves part of the way to the nearest it has. */
-function sharePalette(own: PaletteColour[], sheet: PaletteColour[], amount: number): PaletteColour[] {
+function sharePalette(own: PaletteColour[], sheet: PaletteColour[]): PaletteColour[] {
   const areas = own.map(() => 0);
   for (const q of sheet) areas[nearestColour(q, own)] += q.share;
   return normaliseShares(
     own.map((c, i) => {
       const q = sheet[nearestColour(c, sheet)];
-      const t = labDistance2(c, q) < 0.12 * 0.12 ? 0 : amount * 0.6;
+      const t = labDistance2(c, q) < 0.12 * 0.12 ? 0 : 0.6;
       return {
         L: c.L + (q.L - c.L) * t,
         a: c.a + (q.a - c.a) * t,
         b: c.b + (q.b - c.b) * t,
-        share: Math.max(0.005, c.share + (areas[i] - c.share) * amount),
+        share: Math.max(0.005, areas[i]),
       };
     }),
   );
 }
 
 /** Facets that a sheet speaks about. */
-export function boundFacets(sheet: BindingSheet): Set<string> {
+export function boundFacets(sheet: BindingSheet): Facet[] {
   const has = (s: Share): boolean => sheet.share.includes(s);
-  return new Set(FACETS.filter(f => (f === 'colour' ? has('palette') || has('ground') : has(f as Share))));
+  return FACETS.filter(f => (f === 'colour' ? has('palette') || has('ground') : has(f)));
 }

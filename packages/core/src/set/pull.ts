@@ -5,22 +5,29 @@ import { histogramOf, quantiles, quantilesOf, temper } from '../measure/quantile
 import type { Fingerprint } from '../measure/types.ts';
 import { clamp } from '../number/scalar.ts';
 
-/**
- * Draws finished planes towards a target fingerprint, in place: darks and lights, strength of colour, and the
- * energy of each octave of lightness. `facets` says what may move; `amount` 0–1. Used for bound sets, and to match a picture from elsewhere
- * to a set.
- */
-export function pullTowards(planes: LabPlanes, target: Fingerprint, amount: number, facets: ReadonlySet<string>): void {
-  if (amount <= 0) return;
-  if (facets.has('texture') || facets.has('line')) matchOctaves(planes, target.texture.bands, amount);
-  if (facets.has('light')) matchLightness(planes.L, target.light.spread, amount);
-  if (facets.has('colour')) matchChroma(planes, target, amount);
+/** How far each trait of finished planes is drawn to a target, 0–1. */
+export interface Pulls {
+  /** Darks and lights. */
+  light: number;
+  /** Strength of colour. */
+  chroma: number;
+  /** Energy of each octave of lightness. */
+  octaves: number;
+}
+
+export const NO_PULLS: Pulls = { light: 0, chroma: 0, octaves: 0 };
+
+/** Draws finished planes towards a target fingerprint, in place. Used for bound sets, and to match a picture from elsewhere to a set. */
+export function pullTowards(planes: LabPlanes, target: Fingerprint, { light, chroma, octaves }: Pulls): void {
+  if (octaves > 0) matchOctaves(planes, target.texture.bands, octaves);
+  if (light > 0) matchLightness(planes.L, target.light.spread, light);
+  if (chroma > 0) matchChroma(planes, target, chroma);
 }
 
 /** A picture from elsewhere, matched to the barycentre of a set by `amount` 0–1; size and alpha stay. */
 export function matchToSet(picture: Picture, target: Fingerprint, amount: number): Picture {
   const planes = toLabPlanes(picture);
-  pullTowards(planes, target, amount, new Set(['colour', 'light', 'line', 'texture']));
+  pullTowards(planes, target, { light: amount, chroma: amount, octaves: amount });
   return fromLabPlanes(planes, picture);
 }
 

@@ -1,7 +1,11 @@
 import { drift } from '../drift/drift.ts';
 import { measure } from '../measure/measure.ts';
 import { FACETS } from '../measure/types.ts';
+import { toLabPlanes } from '../colour/oklab.ts';
+import type { LabPlanes } from '../image/types.ts';
 import { mix, MixError } from '../mix/mix.ts';
+import type { Style, StyleAmounts } from '../mix/style.ts';
+import { settle } from '../paint/settle.ts';
 import { paint } from '../paint/paint.ts';
 import { pictureOf, sampleContent, stripes } from '../testPictures.ts';
 import { bindingSheet, bindStyle } from './bind.ts';
@@ -41,19 +45,35 @@ describe('a set', () => {
     const sheet = bindingSheet([], ['palette', 'light'], anchor);
     expect(sheet.from).toBe('anchor');
     expect(sheet.target).toBe(anchor);
-    const light = { free: 0, bound: 0 };
+    const shared = { free: 0, bound: 0 };
     for (const content of contents.slice(0, 3)) {
       const free = drift(measure(paint(content, look.style, 1, 5)), anchor);
       const bound = drift(measure(paint(content, look.style, 1, 5, { bind: { sheet, amount: 1 } })), anchor);
       expect(bound.total).toBeLessThan(free.total);
-      light.free += free.light;
-      light.bound += bound.light;
+      shared.free += free.colour + free.light;
+      shared.bound += bound.colour + bound.light;
     }
-    expect(light.bound).toBeLessThan(light.free * 0.85);
+    expect(shared.bound).toBeLessThan(shared.free * 0.85);
   });
-  it('not bound at all leaves the style as it is', () => {
-    const sheet = bindingSheet(contents.map(measure));
-    expect(bindStyle(look.style, sheet, 0)).toEqual(look.style);
+  it('not bound at all changes nothing; a share that is not wanted leaves its side alone', () => {
+    const sheet = bindingSheet(contents.map(measure), ['light']);
+    const free = paint(contents[0], look.style, 1, 3);
+    expect(paint(contents[0], look.style, 1, 3, { bind: { sheet, amount: 0 } }).data).toEqual(free.data);
+    expect(bindStyle(look.style, sheet)).toBe(look.style);
+    const tried: StyleAmounts[] = [];
+    const planes = toLabPlanes(contents[0]);
+    settle(style => (tried.push(style.amounts), planes), look.style, sheet, 1);
+    const { toneAmount, ...rest } = look.style.amounts;
+    expect(tried.some(t => t.toneAmount !== toneAmount)).toBeTrue();
+    for (const { toneAmount: _, ...others } of tried) expect(others).toEqual(rest);
+  });
+  it('settles part of the way when it is bound in part', () => {
+    const sheet = bindingSheet(contents.map(c => measure(paint(c, look.style, 1, 1))));
+    const render = (style: Style): LabPlanes => toLabPlanes(paint(contents[1], style, 1, 2));
+    const whole = settle(render, look.style, sheet, 1).style.amounts;
+    const half = settle(render, look.style, sheet, 0.5).style.amounts;
+    for (const key of Object.keys(whole) as (keyof StyleAmounts)[])
+      expect(half[key]).toBeCloseTo((whole[key] + look.style.amounts[key]) / 2, 9);
   });
   it('takes a stranger in: matched to the set it lies nearer to it', () => {
     const target = barycentreOf(contents.map(measure));
