@@ -50,6 +50,11 @@ async function capture(url: string): Promise<void> {
   await shot('shelf');
   await page.getByRole('link', { name: /Market cloth/ }).click();
   await shot('reference');
+  const codes = (await api<{ items: { text: string; grade: number | null; kind: string }[] }>('/codes')).items;
+  const best = codes.filter(c => c.kind === 'own' && c.grade === 9)[2];
+  await page.goto(`${url}/shelf/codes?code=${best.text}`);
+  await page.waitForTimeout(6000);
+  await shot('codes');
   await page.goto(`${url}/mix/${block.id}`);
   await page.getByText(/painted in/).waitFor({ timeout: 30_000 });
   await shot('mix');

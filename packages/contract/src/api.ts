@@ -81,6 +81,8 @@ export type Campaign = InferType<typeof campaignSchema>;
 export const SHELF_STATES = ['in use', 'rests', 'put away'] as const;
 export type ShelfState = (typeof SHELF_STATES)[number];
 export const pictureSchema = object({ sha256: sha(), width: number().required(), height: number().required() });
+/** Where a reference came from, when it was not brought as a file: the address it was fetched from, or the proof it was. */
+export type ReferenceOrigin = { kind: 'address'; url: string } | { kind: 'proof'; proofId: string; run: string; look: string };
 export const referenceSchema = object({
   id: id(),
   name: string().required(),
@@ -92,11 +94,14 @@ export const referenceSchema = object({
   picture: pictureSchema.required(),
   fingerprint: mixed<Fingerprint>().required(),
   grade: number().nullable().defined(),
+  origin: mixed<ReferenceOrigin>().nullable().defined(),
   revision: number().required(),
   addedAt: string().required(),
   addedBy: string().required(),
 });
 export type Reference = InferType<typeof referenceSchema>;
+export const addressSchema = object({ url: text(2000, 'The address').required('Write the address') });
+export const promoteSchema = object({ proofId: id() });
 export const referencePatchSchema = object({
   name: text(120, 'The name').min(1, 'The name cannot be empty'),
   shelf: text(80, 'The shelf').min(1, 'The shelf needs a name'),
@@ -108,9 +113,12 @@ export const referencePatchSchema = object({
 }).noUnknown('Got a field this has not');
 
 // --- looks
+export const SOURCE_KINDS = ['reference', 'palette', 'ownCode'] as const;
+export type SourceKind = (typeof SOURCE_KINDS)[number];
 export const lookSourceSchema = object({
-  kind: mixed<'reference' | 'palette'>().oneOf(['reference', 'palette']).required(),
-  id: string().required(),
+  kind: mixed<SourceKind>().oneOf(SOURCE_KINDS).required(),
+  /** Of an own code its text. */
+  id: string().max(200).required(),
   name: string().max(120).required(),
   sha256: string().nullable().defined(),
   parts: number()

@@ -14,7 +14,8 @@ const grade = () =>
     .min(0, 'Grades go from 0 to 9')
     .max(9, 'Grades go from 0 to 9')
     .nullable();
-const tags = () => array(
+const tags = () =>
+  array(
     text(40, 'A tag')
       .matches(/^[^;,|]+$/, 'A tag has letters, digits and spaces, no ; , or |')
       .required(),
@@ -100,5 +101,9 @@ export const importResultSchema = object({
   mayUndo: boolean().required(),
 });
 export type ImportResult = InferType<typeof importResultSchema>;
-export const undoResultSchema = object({ removed: number().required(), restored: number().required(), kept: number().required() });
+export const undoResultSchema = object({
+  removed: number().required(),
+  restored: number().required(),
+  kept: number().required(),
+});
 export type UndoResult = InferType<typeof undoResultSchema>;

@@ -17,6 +17,8 @@ import { startRun } from '../runs/starting.ts';
 import { addReference } from '../shelf/routes.ts';
 import { takeInPicture } from '../shelf/pictures.ts';
 import { createTemplate, pasteSubjects } from '../wording/service.ts';
+import { styleCodes } from '../shelf/codes/tables.ts';
+import { demoCodes } from './codes.ts';
 import { DEMO_PEOPLE, DEMO_SUBJECTS } from './facts.ts';
 import { demoReferences } from './references/index.ts';
 
@@ -65,6 +67,9 @@ async function seedHouse(context: Context): Promise<void> {
       kept.set(r.name, { id: await addReference(context, ruta, picture.sha256, facts), sha256: picture.sha256 });
     }),
   );
+  await db
+    .insert(styleCodes)
+    .values(demoCodes().map(code => ({ ...code, id: uuidv7(), state: 'in use' as const, addedBy: ruta, addedAt: new Date() })));
   const source = (name: string, parts: number, facets: Facet[]): LookVersionInput['sources'][number] => ({
     kind: 'reference',
     ...kept.get(name)!,

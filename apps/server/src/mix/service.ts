@@ -1,5 +1,5 @@
 import type { Look, LookVersion, LookVersionInput } from '@zinc/contract';
-import { labOfHex, MEASURE_VERSION, mix, paletteFromColours, type MixSource } from '@zinc/core';
+import { labOfHex, MEASURE_VERSION, mixLook, paletteFromColours, styleOfCode, type MixedLook, type MixSource } from '@zinc/core';
 import { and, desc, eq, inArray, ne, type SQL } from 'drizzle-orm';
 import { uuidv7 } from 'uuidv7';
 import type { Context } from '../context.ts';
@@ -7,11 +7,12 @@ import { isDuplicate, type Queries } from '../db/connect.ts';
 import { ProblemError } from '../http/problemError.ts';
 import { findBrand } from '../house/service.ts';
 import { people } from '../people/tables.ts';
+import { codeFingerprint, ownCode } from '../shelf/codes/service.ts';
 import { fingerprints } from '../shelf/tables.ts';
 import { looks, lookVersions } from './tables.ts';
 
-/** Mixes the sources of a look as they are kept in this house; references are found by the hash they are pinned to. */
-export async function mixSources(context: Context, input: LookVersionInput): Promise<ReturnType<typeof mix>> {
+/** Mixes a look's sources as they are kept in this house, and its words; references are found by the hash they are pinned to. */
+export async function mixSources(context: Context, input: LookVersionInput): Promise<MixedLook> {
   const hashes = input.sources.filter(s => s.kind === 'reference').map(s => s.sha256 ?? '');
   const rows =
     hashes.length > 0
@@ -20,24 +21,27 @@ export async function mixSources(context: Context, input: LookVersionInput): Pro
           .from(fingerprints)
           .where(and(inArray(fingerprints.sha256, hashes), eq(fingerprints.measure, MEASURE_VERSION)))
       : [];
+  const kept = new Map(rows.map(r => [r.sha256, r.summary]));
   const brand = await findBrand(context);
-  const sources = input.sources.map((s, i): MixSource => {
+  const sources: MixSource[] = [];
+  for (const [i, s] of input.sources.entries()) {
+    const { parts, facets } = s;
     if (s.kind === 'palette') {
       const wanted = brand?.colours.filter(c => !c.never) ?? [];
       if (wanted.length === 0)
         throw new ProblemError('notPossible', 'The house has no brand palette yet.', { field: `sources[${i}]` });
-      return {
-        parts: s.parts,
-        facets: s.facets,
-        palette: paletteFromColours(wanted.map(c => ({ ...labOfHex(c.hex), role: c.role }))),
-      };
+      sources.push({ parts, facets, palette: paletteFromColours(wanted.map(c => ({ ...labOfHex(c.hex), role: c.role }))) });
+    } else if (s.kind === 'ownCode') {
+      const code = ownCode(s.id, `sources[${i}].id`);
+      sources.push({ parts, facets, style: styleOfCode(code), fingerprint: await codeFingerprint(context, code) });
+    } else {
+      const fingerprint = kept.get(s.sha256 ?? '');
+      if (!fingerprint)
+        throw new ProblemError('notPossible', `The source “${s.name}” is not in the house.`, { field: `sources[${i}].sha256` });
+      sources.push({ parts, facets, fingerprint });
     }
-    const fingerprint = rows.find(r => r.sha256 === s.sha256)?.summary;
-    if (!fingerprint)
-      throw new ProblemError('notPossible', `The source “${s.name}” is not in the house.`, { field: `sources[${i}].sha256` });
-    return { parts: s.parts, facets: s.facets, fingerprint };
-  });
-  return mix(sources);
+  }
+  return mixLook(sources, input.words);
 }
 
 /** Looks with their newest version and the list of all versions. */

@@ -1,4 +1,11 @@
-import { referencePatchSchema, referenceSchema, type Reference } from '@zinc/contract';
+import {
+  addressSchema,
+  promoteSchema,
+  referencePatchSchema,
+  referenceSchema,
+  type Reference,
+  type ReferenceOrigin,
+} from '@zinc/contract';
 import { and, desc, eq, lt, ne, type SQL } from 'drizzle-orm';
 import sharp from 'sharp';
 import { uuidv7 } from 'uuidv7';
@@ -9,12 +16,18 @@ import { isDuplicate } from '../db/connect.ts';
 import { readIfMatch } from '../http/ifMatch.ts';
 import { ProblemError } from '../http/problemError.ts';
 import { EVERYONE, MAKERS, route } from '../http/route.ts';
+import { houseName } from '../house/service.ts';
 import { people } from '../people/tables.ts';
+import { standingDecisions } from '../review/service.ts';
+import { describeProof } from '../runs/service.ts';
+import { fetchPicture } from './address.ts';
 import { findPicture, takeInPicture } from './pictures.ts';
 import { fingerprints, pictures, styleReferences } from './tables.ts';
 import { readUpload } from './upload.ts';
 
 const PAGE = 100;
+/** What is known of a picture that has just arrived. */
+const NEW = { shelf: 'Just arrived', credit: '', licence: '', licenceEnds: null };
 
 async function selectReferences(context: Context, where: SQL | undefined, limit: number): Promise<Reference[]> {
   const rows = await context.db
@@ -43,6 +56,7 @@ async function selectReferences(context: Context, where: SQL | undefined, limit:
     picture: { sha256: r.sha256, width, height },
     fingerprint,
     grade: r.grade,
+    origin: r.origin ?? null,
     revision: r.revision,
     addedAt: r.addedAt.toISOString(),
     addedBy: by,
@@ -60,7 +74,14 @@ export async function addReference(
   context: Context,
   personId: string,
   sha256: string,
-  facts: { name: string; shelf: string; credit: string; licence: string; licenceEnds: string | null },
+  facts: {
+    name: string;
+    shelf: string;
+    credit: string;
+    licence: string;
+    licenceEnds: string | null;
+    origin?: ReferenceOrigin | null;
+  },
 ): Promise<string> {
   const id = uuidv7();
   try {
@@ -113,12 +134,53 @@ export const shelfRoutes = [
           .replace(/\.[a-z0-9]+$/i, '')
           .replace(/[_]+/g, ' ')
           .trim() || 'Untitled';
+      const id = await addReference(context, person.id, picture.sha256, { ...NEW, name: plain.slice(0, 120) });
+      return oneReference(context, id);
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/references/from-address',
+    roles: MAKERS,
+    summary: 'Fetch a picture from a public web address onto the shelf',
+    body: addressSchema,
+    status: 201,
+    response: referenceSchema,
+    async handle({ context, body, person }) {
+      const { name, bytes } = await fetchPicture(body.url);
+      const picture = await takeInPicture(context, name, bytes);
       const id = await addReference(context, person.id, picture.sha256, {
-        name: plain.slice(0, 120),
-        shelf: 'Just arrived',
-        credit: '',
-        licence: '',
-        licenceEnds: null,
+        ...NEW,
+        name,
+        credit: new URL(body.url).hostname.slice(0, 200),
+        origin: { kind: 'address', url: body.url },
+      });
+      return oneReference(context, id);
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/references/from-proof',
+    roles: MAKERS,
+    summary: 'Keep a proof that is kept as a reference; it remembers what it was made from',
+    body: promoteSchema,
+    status: 201,
+    response: referenceSchema,
+    async handle({ context, body, person }) {
+      const proof = await describeProof(context, body.proofId);
+      const verdict = (await standingDecisions(context, [proof.id])).get(proof.id)?.verdict;
+      if (verdict !== 'keep' && verdict !== 'keepOnceMended')
+        throw new ProblemError('notPossible', 'Only a proof that is kept can become a reference. Decide on it first.', {
+          field: 'proofId',
+        });
+      const { look } = proof.ticket;
+      const id = await addReference(context, person.id, proof.pictureSha, {
+        ...NEW,
+        name: `${proof.subjectLabel}, take ${proof.take}`.slice(0, 120),
+        shelf: 'From our own proofs',
+        credit: (await houseName(context)) ?? '',
+        licence: 'Made in this house',
+        origin: { kind: 'proof', proofId: proof.id, run: proof.runName, look: `${look.name} version ${look.version}` },
       });
       return oneReference(context, id);
     },

@@ -1,5 +1,6 @@
 import { int, mysqlEnum, mysqlTable, primaryKey, uniqueIndex, varchar, index, date, check } from 'drizzle-orm/mysql-core';
 import { sql } from 'drizzle-orm';
+import type { ReferenceOrigin } from '@zinc/contract';
 import type { Fingerprint } from '@zinc/core';
 import { floats, json, moment, sha, uuid } from '../db/columns.ts';
 import { people } from '../people/tables.ts';
@@ -43,6 +44,7 @@ export const styleReferences = mysqlTable(
     licenceEnds: date('licence_ends', { mode: 'string' }),
     state: mysqlEnum('state', ['in use', 'rests', 'put away']).notNull(),
     grade: int('grade'),
+    origin: json<ReferenceOrigin>('origin'),
     revision: int('revision').notNull().default(1),
     addedBy: uuid('added_by')
       .notNull()

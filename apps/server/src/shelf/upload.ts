@@ -6,7 +6,10 @@ export const MOST_BYTES = 50 * 1024 * 1024;
 const single = multer({ storage: multer.memoryStorage(), limits: { fileSize: MOST_BYTES, files: 1, fields: 10 } }).single('file');
 
 /** Reads the one file of a multipart request, and the text fields sent before it. The name is for messages only; nothing is ever stored under it. */
-export function readUpload(req: Request<Record<string, string>>, res: Response): Promise<{ name: string; bytes: Buffer; fields: Record<string, string> }> {
+export function readUpload(
+  req: Request<Record<string, string>>,
+  res: Response,
+): Promise<{ name: string; bytes: Buffer; fields: Record<string, string> }> {
   return new Promise((resolve, reject) => {
     single(req as unknown as Request, res, (error: unknown) => {
       if (error instanceof MulterError && error.code === 'LIMIT_FILE_SIZE')

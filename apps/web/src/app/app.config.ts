@@ -5,13 +5,14 @@ import { provideState, provideStore } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
 import { providePrimeNG } from 'primeng/config';
 import { appRoutes } from './app.routes';
+import * as liveEffects from './frame/live.effects';
 import { looks, loadLooks } from './mix/looks.store';
 import { runs, loadRuns } from './runs/runs.store';
 import { galleyFeature } from './shared/galley.store';
 import { zincPreset } from './shared/preset';
 import * as sessionEffects from './shared/session.effects';
 import { sessionFeature } from './shared/session.store';
-import { references, loadReferences } from './shelf/references.store';
+import { codes, loadCodes, loadReferences, references } from './shelf/shelf.store';
 import { subjects, loadSubjects, templates, loadTemplates } from './wording/wording.store';
 
 export const appConfig: ApplicationConfig = {
@@ -22,11 +23,12 @@ export const appConfig: ApplicationConfig = {
     provideState(sessionFeature),
     provideState(galleyFeature),
     provideState(references.feature),
+    provideState(codes.feature),
     provideState(looks.feature),
     provideState(templates.feature),
     provideState(subjects.feature),
     provideState(runs.feature),
-    provideEffects(sessionEffects, { loadReferences, loadLooks, loadTemplates, loadSubjects, loadRuns }),
+    provideEffects(sessionEffects, liveEffects, { loadReferences, loadCodes, loadLooks, loadTemplates, loadSubjects, loadRuns }),
     providePrimeNG({ theme: { preset: zincPreset, options: { darkModeSelector: 'none', cssLayer: false } }, ripple: false }),
     MessageService,
   ],

@@ -29,6 +29,11 @@ export const appRoutes: Routes = [
       { path: '', pathMatch: 'full', redirectTo: 'shelf' },
       { path: 'shelf', title: 'Shelf · Zinc Shelf', loadComponent: () => import('./shelf/shelf.page').then(m => m.ShelfPage) },
       {
+        path: 'shelf/codes',
+        title: 'Style codes · Zinc Shelf',
+        loadComponent: () => import('./shelf/codes/codes.page').then(m => m.CodesPage),
+      },
+      {
         path: 'shelf/:id',
         title: 'Reference · Zinc Shelf',
         loadComponent: () => import('./shelf/reference.page').then(m => m.ReferencePage),

@@ -12,7 +12,7 @@ import { Keys } from './shared/keys';
 import { Live } from './shared/live';
 import { sessionActions, sessionFeature } from './shared/session.store';
 import { StateView } from './shared/state';
-import { references } from './shelf/references.store';
+import { codes, references } from './shelf/shelf.store';
 import { subjects, templates } from './wording/wording.store';
 
 /** The frame: job line, line gauge, the page, the galley. */
@@ -125,7 +125,7 @@ export class App {
       if (this.status() !== 'ready') return;
       if (this.person()) {
         this.live.start();
-        for (const slice of [references, looks, templates, subjects, runs]) this.store.dispatch(slice.actions.load());
+        for (const slice of [references, codes, looks, templates, subjects, runs]) this.store.dispatch(slice.actions.load());
       } else this.live.stop();
     });
   }

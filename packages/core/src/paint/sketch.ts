@@ -51,11 +51,7 @@ function nearestPlane(plane: Uint8Array, w: number, h: number, width: number, he
 }
 
 /** A copy of content whose long side is at most `side`, with its mask and parts; the same things when it is small enough. */
-export function shrinkTo(
-  picture: Picture,
-  options: PaintOptions,
-  side: number,
-): { picture: Picture; options: PaintOptions } {
+export function shrinkTo(picture: Picture, options: PaintOptions, side: number): { picture: Picture; options: PaintOptions } {
   const long = Math.max(picture.width, picture.height);
   if (long <= side) return { picture, options };
   const [width, height] = [picture.width, picture.height].map(s => Math.max(1, Math.round((s * side) / long)));

@@ -48,7 +48,14 @@ function codeOf(cells: readonly string[], plan: ImportPlan): Incoming {
   const press = limited('press', 80);
   const given = limited('text', 200);
   if (given === '') throw new RangeError('There is no code in this row');
-  const tags = [...new Set(limited('tags', 800).split(/[;,|]/).map(t => t.trim()).filter(Boolean))];
+  const tags = [
+    ...new Set(
+      limited('tags', 800)
+        .split(/[;,|]/)
+        .map(t => t.trim())
+        .filter(Boolean),
+    ),
+  ];
   if (tags.length > 20 || tags.some(t => t.length > 40)) throw new RangeError('At most 20 tags of 40 characters can be kept');
   return {
     kind: press ? 'foreign' : 'own',
@@ -156,7 +163,10 @@ export async function importCodes(
         left++;
         continue;
       }
-      await tx.update(styleCodes).set({ ...after, revision: row.revision + 1 }).where(eq(styleCodes.id, row.id));
+      await tx
+        .update(styleCodes)
+        .set({ ...after, revision: row.revision + 1 })
+        .where(eq(styleCodes.id, row.id));
       merged.push({ id: row.id, revision: row.revision + 1, before });
     }
     if (merged.length > 0) await tx.update(codeImports).set({ merged }).where(eq(codeImports.id, id));
@@ -213,10 +223,21 @@ export async function undoImport(context: Context, id: string, personId: string)
 /** Every code that is not put away, as comma-separated values that come back in without loss. */
 export async function exportCodes(context: Context): Promise<string> {
   const all: StyleCode[] = [];
-  for (let page = await codesAfter(context, undefined, 1000); page.length > 0; page = await codesAfter(context, page.at(-1)!.id, 1000))
+  for (
+    let page = await codesAfter(context, undefined, 1000);
+    page.length > 0;
+    page = await codesAfter(context, page.at(-1)!.id, 1000)
+  )
     all.push(...page);
   return stringify(
-    all.map(c => [c.text, c.press, c.name, c.grade === null ? '' : String(c.grade), c.note, c.tags.join('; '), c.shelf].map(guard)),
-    { header: true, columns: ['code', 'press', 'name', 'grade', 'note', 'tags', 'shelf'], bom: true, record_delimiter: 'windows' },
+    all.map(c =>
+      [c.text, c.press, c.name, c.grade === null ? '' : String(c.grade), c.note, c.tags.join('; '), c.shelf].map(guard),
+    ),
+    {
+      header: true,
+      columns: ['code', 'press', 'name', 'grade', 'note', 'tags', 'shelf'],
+      bom: true,
+      record_delimiter: 'windows',
+    },
   );
 }

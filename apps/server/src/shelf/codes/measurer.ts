@@ -50,9 +50,7 @@ export class CodeMeasurer {
     return this.db
       .select({ id: styleCodes.id, text: styleCodes.text })
       .from(styleCodes)
-      .where(
-        and(eq(styleCodes.kind, 'own'), or(isNull(styleCodes.measure), ne(styleCodes.measure, MEASURE_VERSION))),
-      )
+      .where(and(eq(styleCodes.kind, 'own'), or(isNull(styleCodes.measure), ne(styleCodes.measure, MEASURE_VERSION))))
       .limit(AT_ONCE);
   }
 }

@@ -31,17 +31,27 @@ export async function selectCodes(context: Context, where: SQL | undefined, limi
     .limit(limit);
   return rows.map(({ c, by }) => {
     const { id, kind, text, press, name, grade, note, tags, shelf, state, revision } = c;
-    return { id, kind, text, press, name, grade, note, tags, shelf, state, revision, addedAt: c.addedAt.toISOString(), addedBy: by };
+    return {
+      id,
+      kind,
+      text,
+      press,
+      name,
+      grade,
+      note,
+      tags,
+      shelf,
+      state,
+      revision,
+      addedAt: c.addedAt.toISOString(),
+      addedBy: by,
+    };
   });
 }
 
 /** A page of the codes that are not put away, oldest first. */
 export function codesAfter(context: Context, after: string | undefined, limit: number): Promise<StyleCode[]> {
-  return selectCodes(
-    context,
-    and(ne(styleCodes.state, 'put away'), after ? gt(styleCodes.id, after) : undefined),
-    limit,
-  );
+  return selectCodes(context, and(ne(styleCodes.state, 'put away'), after ? gt(styleCodes.id, after) : undefined), limit);
 }
 
 export async function oneCode(context: Context, id: string): Promise<StyleCode> {

@@ -5,7 +5,7 @@ import { ProblemError } from '../../http/problemError.ts';
 
 export const MOST_ROWS = 50_000;
 
-/** A spreadsheet as it was read: every cell as text, each row with the line it began on. */
+/** A spreadsheet as it was read: every cell as text, each row with the line of the file that it ends on. */
 export interface Sheet {
   encoding: string;
   header: string[];
@@ -52,7 +52,8 @@ export function guard(cell: string): string {
  */
 export async function readSheet(bytes: Uint8Array): Promise<Sheet> {
   const { encoding, text } = decodeText(bytes);
-  if (text.includes('\0')) throw new ProblemError('badInput', 'This is not a text file. Save the spreadsheet as CSV.', { field: 'file' });
+  if (text.includes('\0'))
+    throw new ProblemError('badInput', 'This is not a text file. Save the spreadsheet as CSV.', { field: 'file' });
   const parser = Readable.from([text]).pipe(
     parse({
       bom: true,
@@ -75,13 +76,19 @@ export async function readSheet(bytes: Uint8Array): Promise<Sheet> {
   } catch (error) {
     if (!(error instanceof CsvError)) throw error;
     const line = typeof error.lines === 'number' ? ` near line ${error.lines}` : '';
-    throw new ProblemError('badInput', `A quotation mark${line} is opened and never closed. Mend it and bring the file in again.`, {
-      field: 'file',
-    });
+    throw new ProblemError(
+      'badInput',
+      `A quotation mark${line} is opened and never closed. Mend it and bring the file in again.`,
+      {
+        field: 'file',
+      },
+    );
   }
   const [first, ...rest] = rows;
   if (!first || rest.length === 0)
-    throw new ProblemError('badInput', 'The file holds no rows under its first line, which names the columns.', { field: 'file' });
+    throw new ProblemError('badInput', 'The file holds no rows under its first line, which names the columns.', {
+      field: 'file',
+    });
   return { encoding, header: first.cells, rows: rest };
 }
 

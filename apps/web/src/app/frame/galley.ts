@@ -18,7 +18,7 @@ import { Thumb } from '../shared/thumb';
             @if (t.pictureSha) {
               <zs-thumb [sha]="t.pictureSha" [alt]="t.name" [side]="96" [width]="72" [height]="72" />
             } @else {
-              <span class="name">{{ t.name }}</span>
+              <span class="name">{{ t.kind === 'code' ? t.name.replaceAll('-', ' ') : t.name }}</span>
             }
           </a>
           <button type="button" [attr.aria-label]="'Take ' + t.name + ' out of the galley'" (click)="take(t)">×</button>
@@ -29,9 +29,9 @@ import { Thumb } from '../shared/thumb';
       <p>What you carry from step to step lies here. Press <kbd>G</kbd> on a thing.</p>
     }
     <div class="acts">
-      @if (references().length > 0) {
+      @if (sources().length > 0) {
         <button class="b main" type="button" (click)="mixThese()">
-          {{ references().length === 1 ? 'Mix this' : 'Mix these ' + references().length }}
+          {{ sources().length === 1 ? 'Mix this' : 'Mix these ' + sources().length }}
         </button>
       }
       @if (looks().length > 0) {
@@ -113,10 +113,11 @@ export class Galley {
   private readonly store = inject(Store);
   private readonly router = inject(Router);
   readonly things = this.store.selectSignal(galleyFeature.selectThings);
-  readonly references = computed(() => this.things().filter(t => t.kind === 'reference'));
+  readonly sources = computed(() => this.things().filter(t => t.kind === 'reference' || t.kind === 'code'));
   readonly looks = computed(() => this.things().filter(t => t.kind === 'look'));
 
   pathOf(t: Carried): string {
+    if (t.kind === 'code') return '/shelf/codes';
     return t.kind === 'reference' ? `/shelf/${t.id}` : t.kind === 'look' ? `/mix/${t.id}` : `/review/proof/${t.id}`;
   }
 
@@ -129,7 +130,7 @@ export class Galley {
   }
 
   mixThese(): void {
-    const ids = this.references().map(t => t.id);
+    const ids = this.sources().map(t => t.id);
     void this.router.navigate(['/mix'], { queryParams: { from: ids.join(',') } });
   }
 

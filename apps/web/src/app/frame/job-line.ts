@@ -6,7 +6,7 @@ import { runs } from '../runs/runs.store';
 import { Api } from '../shared/api';
 import { Messages } from '../shared/messages';
 import { sessionActions, sessionFeature } from '../shared/session.store';
-import { references } from '../shelf/references.store';
+import { codes, references } from '../shelf/shelf.store';
 import { subjects, templates } from '../wording/wording.store';
 
 interface Hit {
@@ -170,6 +170,7 @@ export class JobLine {
   readonly houseName = this.store.selectSignal(sessionFeature.selectHouseName);
   readonly person = this.store.selectSignal(sessionFeature.selectPerson);
   private readonly references = this.store.selectSignal(references.all);
+  private readonly codes = this.store.selectSignal(codes.all);
   private readonly looks = this.store.selectSignal(looks.all);
   private readonly templates = this.store.selectSignal(templates.all);
   private readonly subjects = this.store.selectSignal(subjects.all);
@@ -196,6 +197,11 @@ export class JobLine {
     const all: Hit[] = [
       ...this.looks().map(l => ({ kind: 'look', name: l.name, path: `/mix/${l.id}` })),
       ...this.references().map(r => ({ kind: 'reference', name: r.name, path: `/shelf/${r.id}` })),
+      ...this.codes().map(c => ({
+        kind: 'code',
+        name: c.name ? `${c.name}, ${c.text}` : c.text,
+        path: `/shelf/codes?code=${c.text}`,
+      })),
       ...this.runs().map(r => ({ kind: 'run', name: r.name, path: `/runs/${r.id}` })),
       ...this.templates().map(t => ({ kind: 'template', name: t.name, path: `/wording?template=${t.id}` })),
       ...this.subjects().map(s => ({ kind: 'subject', name: s.label, path: `/wording?subject=${s.id}` })),

@@ -29,6 +29,18 @@ export function sourceOf(reference: Reference): LookSource {
   };
 }
 
+/** An own style code as a source that gives every facet. */
+export function codeSourceOf(text: string, name: string): LookSource {
+  return {
+    kind: 'ownCode',
+    id: text,
+    name: (name || text).slice(0, 120),
+    sha256: null,
+    parts: FIRST_PARTS,
+    facets: ['colour', 'light', 'line', 'texture'],
+  };
+}
+
 export const BRAND_SOURCE: LookSource = {
   kind: 'palette',
   id: 'brand',
@@ -38,9 +50,9 @@ export const BRAND_SOURCE: LookSource = {
   facets: ['colour'],
 };
 
-/** The manner without the colours: references stop giving colour, and the brand palette, when there is one, gives it. */
+/** The manner without the colours: all other sources stop giving colour, and the brand palette, when there is one, gives it. */
 export function withoutColours(draft: Draft, hasBrand: boolean): Draft {
-  const sources = draft.sources.map(s => (s.kind === 'reference' ? { ...s, facets: s.facets.filter(f => f !== 'colour') } : s));
+  const sources = draft.sources.map(s => (s.kind !== 'palette' ? { ...s, facets: s.facets.filter(f => f !== 'colour') } : s));
   if (hasBrand && !sources.some(s => s.kind === 'palette')) sources.push(BRAND_SOURCE);
   return { ...draft, sources };
 }

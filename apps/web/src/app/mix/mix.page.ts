@@ -20,7 +20,19 @@ import {
   type LookSource,
   type LookVersion,
 } from '@zinc/contract';
-import { FACETS, labOfHex, mix, paletteFromColours, type Drift, type Facet, type MixSource, type Mixture } from '@zinc/core';
+import {
+  decodeStyle,
+  FACETS,
+  labOfHex,
+  mixLook,
+  paletteFromColours,
+  styleOfCode,
+  type Drift,
+  type Facet,
+  type Fingerprint,
+  type MixedLook,
+  type MixSource,
+} from '@zinc/core';
 import { Slider } from 'primeng/slider';
 import { Api, ApiError, problemOf } from '../shared/api';
 import { FacetGauges } from '../shared/facet-gauges';
@@ -32,13 +44,33 @@ import { PaletteBar } from '../shared/palette-bar';
 import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
 import { Thumb } from '../shared/thumb';
-import { references } from '../shelf/references.store';
-import { BRAND_SOURCE, draftOf, EMPTY_DRAFT, FIRST_PARTS, sourceOf, splitWords, withoutColours, type Draft } from './draft';
+import { CodePicture } from '../shelf/codes/code-picture';
+import { codes, references } from '../shelf/shelf.store';
+import {
+  BRAND_SOURCE,
+  codeSourceOf,
+  draftOf,
+  EMPTY_DRAFT,
+  FIRST_PARTS,
+  sourceOf,
+  splitWords,
+  withoutColours,
+  type Draft,
+} from './draft';
 import { InkBar } from './ink-bar';
 import { looks } from './looks.store';
 import { SourcePicker } from './source-picker';
 import { ToneCurve } from './tone-curve';
 import { Yardstick } from './yardstick';
+
+function isCode(text: string): boolean {
+  try {
+    decodeStyle(text);
+    return true;
+  } catch {
+    return false;
+  }
+}
 
 /** The mixing bench: sources as a recipe beside the ink bar, the yardstick repainted while you drag, what it aims at. */
 @Component({
@@ -55,6 +87,7 @@ import { Yardstick } from './yardstick';
     Yardstick,
     ToneCurve,
     SourcePicker,
+    CodePicture,
     StateView,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -70,10 +103,11 @@ export class MixPage {
 
   /** The look to mix on; nothing for a new one. */
   readonly id = input<string>();
-  /** References to start a new look from, ids with commas between. */
+  /** References, by id, and style codes, by text, to start a new look from; commas between. */
   readonly from = input<string>();
 
   readonly allReferences = this.store.selectSignal(references.all);
+  readonly allCodes = this.store.selectSignal(codes.all);
   readonly referencesStatus = this.store.selectSignal(references.status);
   readonly allLooks = this.store.selectSignal(looks.all);
   readonly looksStatus = this.store.selectSignal(looks.status);
@@ -107,7 +141,9 @@ export class MixPage {
   readonly never = computed(() =>
     (this.house()?.brand?.colours ?? []).filter(c => c.never).map(c => ({ ...labOfHex(c.hex), radius: c.tolerance / 100 })),
   );
-  readonly mixture = computed((): Mixture | null => this.mixOf(this.draft().sources));
+  readonly mixture = computed((): MixedLook | null => this.mixOf(this.draft()));
+  /** What the style codes of this bench measure, by their text. */
+  private readonly measuredCodes = signal<Record<string, Fingerprint>>({});
   readonly sameAsSaved = computed(() => {
     const latest = this.look()?.latest;
     return latest !== undefined && JSON.stringify(draftOf(latest)) === JSON.stringify(this.draft());
@@ -144,9 +180,14 @@ export class MixPage {
       const look = this.look();
       const known = this.allReferences();
       const key = id ?? `new:${from ?? ''}`;
-      if (this.opened === key || (id ? !look : from && known.length === 0)) return;
+      if (this.opened === key || (id ? !look : from && known.length === 0 && this.referencesStatus() !== 'ready')) return;
       this.opened = key;
       untracked(() => (look ? this.openLook(look) : this.openNew(from)));
+    });
+    effect(() => {
+      const measured = this.measuredCodes();
+      const missing = this.draft().sources.filter(s => s.kind === 'ownCode' && !measured[s.id]);
+      if (missing.length > 0) void this.measureCodes(missing.map(s => s.id));
     });
     inject(DestroyRef).onDestroy(() => this.past.set([]));
   }
@@ -158,7 +199,10 @@ export class MixPage {
 
   private openNew(from: string | undefined): void {
     const ids = from?.split(',') ?? [];
-    const sources = ids.flatMap(i => this.allReferences().filter(r => r.id === i)).map(sourceOf);
+    const sources = ids.flatMap(i => {
+      const reference = this.allReferences().find(r => r.id === i);
+      return reference ? [sourceOf(reference)] : isCode(i) ? [codeSourceOf(i, this.nameOfCode(i))] : [];
+    });
     this.reset({ ...EMPTY_DRAFT, sources });
     this.name.set('');
   }
@@ -173,8 +217,31 @@ export class MixPage {
     this.draft.set(draft);
   }
 
+  private nameOfCode(text: string): string {
+    return this.allCodes().find(c => c.text === text)?.name ?? '';
+  }
+
+  private readonly asked = new Set<string>();
+
+  /** Fetches what codes measure; each is asked for once. */
+  private async measureCodes(texts: string[]): Promise<void> {
+    const fresh = texts.filter(t => !this.asked.has(t));
+    if (fresh.length === 0) return;
+    fresh.forEach(t => this.asked.add(t));
+    try {
+      const { items } = await this.api.send<{ items: Record<string, Fingerprint> }>('POST', '/codes/fingerprints', {
+        texts: fresh,
+      });
+      this.measuredCodes.update(now => ({ ...now, ...items }));
+    } catch (error) {
+      fresh.forEach(t => this.asked.delete(t));
+      this.messages.failed(error);
+    }
+  }
+
   private paletteOf(s: LookSource) {
     if (s.kind === 'palette') return this.brandPalette() ?? [];
+    if (s.kind === 'ownCode') return styleOfCode(s.id).palette;
     return this.referenceOf(s)?.fingerprint.colour.palette ?? [];
   }
 
@@ -182,20 +249,19 @@ export class MixPage {
     return this.allReferences().find(r => r.picture.sha256 === s.sha256) ?? null;
   }
 
-  private mixOf(sources: LookSource[]): Mixture | null {
-    const list = sources.map((s): MixSource => ({
-      parts: s.parts,
-      facets: s.facets,
-      fingerprint: s.kind === 'reference' ? this.referenceOf(s)?.fingerprint : undefined,
-      palette: s.kind === 'palette' ? (this.brandPalette() ?? undefined) : undefined,
-    }));
-    if (
-      list.length === 0 ||
-      list.every(s => s.parts === 0) ||
-      list.some((s, i) => sources[i].kind === 'reference' && !s.fingerprint)
-    )
-      return null;
-    return mix(list);
+  private mixOf({ sources, words }: Draft): MixedLook | null {
+    const list: MixSource[] = [];
+    for (const s of sources) {
+      const { parts, facets } = s;
+      if (s.kind === 'palette') {
+        list.push({ parts, facets, palette: this.brandPalette() ?? undefined });
+        continue;
+      }
+      const fingerprint = s.kind === 'ownCode' ? this.measuredCodes()[s.id] : this.referenceOf(s)?.fingerprint;
+      if (!fingerprint) return null;
+      list.push({ parts, facets, fingerprint, style: s.kind === 'ownCode' ? styleOfCode(s.id) : undefined });
+    }
+    return list.some(s => s.parts > 0) ? mixLook(list, words) : null;
   }
 
   private findWarnings(): { text: string; mend?: string; run?: () => void }[] {
@@ -296,6 +362,8 @@ export class MixPage {
     const more = this.allReferences()
       .filter(r => ids.includes(r.id) && !have.has(r.id))
       .map(sourceOf);
+    for (const c of this.allCodes())
+      if (c.kind === 'own' && ids.includes(c.text) && !have.has(c.text)) more.push(codeSourceOf(c.text, c.name));
     if (ids.includes('brand') && !have.has('brand')) more.push({ ...BRAND_SOURCE, parts: FIRST_PARTS });
     if (more.length > 0) this.change({ sources: [...this.draft().sources, ...more] });
     this.picking.set(false);

@@ -41,6 +41,11 @@ export class PaintPool {
     this.pump();
   }
 
+  /** Takes back an order that still waits; false when it is being painted already, or is not known. */
+  withdraw(slot: string): boolean {
+    return this.queue.delete(slot);
+  }
+
   private pump(): void {
     for (let i = 0; i < this.workers.length; i++) {
       if (this.busy[i]) continue;

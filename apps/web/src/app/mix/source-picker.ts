@@ -1,14 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import type { Reference } from '@zinc/contract';
+import type { Reference, StyleCode } from '@zinc/contract';
 import type { PaletteColour } from '@zinc/core';
 import { Dialog } from 'primeng/dialog';
 import { PaletteBar } from '../shared/palette-bar';
 import { Thumb } from '../shared/thumb';
+import { CodePicture } from '../shelf/codes/code-picture';
 
-/** Chooses references, and the brand palette, to mix in. */
+/** Of many codes the best graded are offered; words find the others. */
+const MOST_CODES = 48;
+
+/** Chooses references, style codes and the brand palette to mix in. */
 @Component({
   selector: 'zs-source-picker',
-  imports: [Dialog, Thumb, PaletteBar],
+  imports: [Dialog, Thumb, PaletteBar, CodePicture],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p-dialog
@@ -22,7 +26,7 @@ import { Thumb } from '../shared/thumb';
       <input
         class="t"
         type="search"
-        placeholder="Words in the name, shelf or credit"
+        placeholder="Words in the name, shelf, credit or code"
         aria-label="Search the shelf"
         [value]="words()"
         (input)="words.set($any($event.target).value)"
@@ -43,7 +47,16 @@ import { Thumb } from '../shared/thumb';
               <span class="clip">{{ r.name }}</span>
             </button>
           </li>
-        } @empty {
+        }
+        @for (c of foundCodes(); track c.id) {
+          <li>
+            <button type="button" [attr.aria-pressed]="chosenIds().has(c.text)" (click)="toggle(c.text)">
+              <zs-code-picture class="pic code" [code]="c.text" [size]="128" />
+              <span class="clip">{{ c.name || c.text.replaceAll('-', ' ') }}</span>
+            </button>
+          </li>
+        }
+        @if (found().length + foundCodes().length === 0) {
           <li class="dim">Nothing on the shelf is called that.</li>
         }
       </ul>
@@ -83,6 +96,9 @@ import { Thumb } from '../shared/thumb';
       display: block;
       height: 112px;
     }
+    .pic.code {
+      overflow: hidden;
+    }
     button span {
       display: block;
       padding: 4px 4px 0;
@@ -91,6 +107,7 @@ import { Thumb } from '../shared/thumb';
 })
 export class SourcePicker {
   readonly references = input.required<readonly Reference[]>();
+  readonly codes = input<readonly StyleCode[]>([]);
   readonly brandPalette = input<PaletteColour[] | null>(null);
   readonly chosen = output<string[]>();
   readonly closed = output<void>();
@@ -101,6 +118,19 @@ export class SourcePicker {
     return this.references().filter(
       r => r.state === 'in use' && `${r.name} ${r.shelf} ${r.credit}`.toLowerCase().includes(words),
     );
+  });
+
+  readonly foundCodes = computed(() => {
+    const words = this.words().trim().toLowerCase();
+    return this.codes()
+      .filter(
+        c =>
+          c.kind === 'own' &&
+          c.state === 'in use' &&
+          `${c.name} ${c.text} ${c.note} ${c.tags.join(' ')}`.toLowerCase().includes(words),
+      )
+      .sort((p, q) => (q.grade ?? -1) - (p.grade ?? -1))
+      .slice(0, MOST_CODES);
   });
 
   toggle(id: string): void {

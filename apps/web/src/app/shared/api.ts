@@ -35,8 +35,24 @@ export class Api {
     return this.call<T>(method, path, { body: body === undefined ? undefined : JSON.stringify(body), headers });
   }
 
-  /** Sends one file; `onProgress` is told the share that has gone, 0–1. */
-  upload<T>(path: string, file: File, onProgress: (share: number) => void): Promise<T> {
+  /** All pages of a list, one after the other. */
+  async pages<T>(path: string): Promise<T[]> {
+    const all: T[] = [];
+    for (let after: string | null = ''; after !== null;) {
+      const page: { items: T[]; next: string | null } = await this.get(`${path}${after ? `?after=${after}` : ''}`);
+      all.push(...page.items);
+      after = page.next;
+    }
+    return all;
+  }
+
+  /** Sends one file, after text fields that say what it is for; `onProgress` is told the share that has gone, 0–1. */
+  upload<T>(
+    path: string,
+    file: File,
+    onProgress: (share: number) => void = () => undefined,
+    fields: Record<string, string> = {},
+  ): Promise<T> {
     return new Promise((resolve, reject) => {
       const request = new XMLHttpRequest();
       request.open('POST', `/api${path}`);
@@ -53,6 +69,7 @@ export class Api {
       };
       request.onerror = () => reject(new ApiError(problem('broken', GONE)));
       const form = new FormData();
+      for (const [name, value] of Object.entries(fields)) form.append(name, value);
       form.append('file', file);
       request.send(form);
     });

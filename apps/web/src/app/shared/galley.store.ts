@@ -1,8 +1,8 @@
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 
-/** One thing carried from step to step. */
+/** One thing carried from step to step; the id of a code is its text. */
 export interface Carried {
-  kind: 'reference' | 'look' | 'proof';
+  kind: 'reference' | 'look' | 'proof' | 'code';
   id: string;
   name: string;
   pictureSha: string | null;

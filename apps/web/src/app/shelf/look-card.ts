@@ -90,10 +90,16 @@ export class LookCard {
     const painter = inject(LookPainter);
     const abort = new AbortController();
     inject(DestroyRef).onDestroy(() => abort.abort());
-    afterNextRender(() =>
-      this.pics().forEach((pic, subject) =>
-        painter.paint(this.look(), subject, pic.nativeElement.width, pic.nativeElement, abort.signal),
-      ),
-    );
+    afterNextRender(() => {
+      const { id, latest } = this.look();
+      const { style, strength, version } = latest;
+      this.pics().forEach(({ nativeElement: canvas }, subject) =>
+        painter.paint(
+          { of: `${id}/${version}`, style, strength: strength / 100, subject, size: canvas.width },
+          canvas,
+          abort.signal,
+        ),
+      );
+    });
   }
 }

@@ -1,14 +1,23 @@
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { Look } from '@zinc/contract';
-import { labOfHex } from '@zinc/core';
+import { labOfHex, type Style } from '@zinc/core';
 import { PaintPool } from '../mix/paint-pool';
 import type { PaintAnswer } from '../mix/painting';
 import { sessionFeature } from '../shared/session.store';
 
-const MOST_KEPT = 200;
+const MOST_KEPT = 400;
 
-/** Paints looks on the yardstick for the shelf, in workers, and keeps what it painted: a version never changes. */
+/** One yardstick picture to be painted. `of` names what it is painted in, for good: a version of a look, a style code. */
+export interface Specimen {
+  of: string;
+  style: Style;
+  /** 0–1. */
+  strength: number;
+  subject: number;
+  size: number;
+}
+
+/** Paints looks and codes on the yardstick for the shelf, in workers, and keeps what it painted. */
 @Injectable({ providedIn: 'root' })
 export class LookPainter {
   private readonly house = inject(Store).selectSignal(sessionFeature.selectHouse);
@@ -16,25 +25,22 @@ export class LookPainter {
   private readonly kept = new Map<string, ImageData>();
   private readonly waiting = new Map<string, Set<HTMLCanvasElement>>();
 
-  paint(look: Look, subject: number, size: number, canvas: HTMLCanvasElement, signal: AbortSignal): void {
-    const slot = `${look.id}/${look.latest.version}/${subject}/${size}`;
+  /** Paints into a canvas as soon as a worker is free; what is aborted while it waits is not painted at all. */
+  paint({ of, style, strength, subject, size }: Specimen, canvas: HTMLCanvasElement, signal: AbortSignal): void {
+    const slot = `${of}/${subject}/${size}`;
     const known = this.kept.get(slot);
     if (known) return canvas.getContext('2d')!.putImageData(known, 0, 0);
     const canvases = this.waiting.get(slot) ?? new Set();
     this.waiting.set(slot, canvases.add(canvas));
-    signal.addEventListener('abort', () => canvases.delete(canvas));
+    signal.addEventListener('abort', () => {
+      canvases.delete(canvas);
+      if (canvases.size === 0 && this.pool?.withdraw(slot)) this.waiting.delete(slot);
+    });
     this.pool ??= new PaintPool(answer => this.show(answer));
     const never = (this.house()?.brand?.colours ?? [])
       .filter(c => c.never)
       .map(c => ({ ...labOfHex(c.hex), radius: c.tolerance / 100 }));
-    this.pool.order(slot, {
-      subject,
-      size,
-      style: look.latest.style,
-      strength: look.latest.strength / 100,
-      never,
-      measureAgainst: null,
-    });
+    this.pool.order(slot, { subject, size, style, strength, never, measureAgainst: null });
   }
 
   private show({ slot, size, pixels }: PaintAnswer): void {

@@ -1,7 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { referencePatchSchema, ValidationError, type Reference } from '@zinc/contract';
+import { referencePatchSchema, ValidationError, type NearCode, type Reference } from '@zinc/contract';
 import { describeFingerprint, FACETS } from '@zinc/core';
 import { looks } from '../mix/looks.store';
 import { ToneCurve } from '../mix/tone-curve';
@@ -14,12 +14,13 @@ import { Messages } from '../shared/messages';
 import { PaletteBar } from '../shared/palette-bar';
 import { StateView } from '../shared/state';
 import { Thumb } from '../shared/thumb';
-import { references } from './references.store';
+import { CodePicture } from './codes/code-picture';
+import { references } from './shelf.store';
 
 /** One reference: the picture, its fingerprint drawn, its rights, where it is used. */
 @Component({
   selector: 'zs-reference',
-  imports: [Thumb, PaletteBar, ToneCurve, FacetIcon, RouterLink, StateView],
+  imports: [Thumb, PaletteBar, ToneCurve, FacetIcon, RouterLink, StateView, CodePicture],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (reference(); as r) {
@@ -45,6 +46,22 @@ import { references } from './references.store';
               <dd>{{ words()![f] }}</dd>
             }
           </dl>
+          <h2 class="ledge">As a style code</h2>
+          @if (nearest(); as n) {
+            <div class="row nearest">
+              <zs-code-picture [code]="n.text" [size]="96" />
+              <span class="grow"
+                ><a class="mono" routerLink="/shelf/codes" [queryParams]="{ code: n.text }">{{ n.text }}</a
+                ><br /><span class="dim"
+                  >distance {{ n.distance.toFixed(2) }}, {{ n.id ? 'on the shelf' : 'not on the shelf yet' }}</span
+                ></span
+              >
+            </div>
+          } @else {
+            <button class="b" type="button" [disabled]="seeking()" (click)="seekCode(r)">
+              {{ seeking() ? 'Looking …' : 'Find the nearest code' }}
+            </button>
+          }
           <h2 class="ledge">Rights and place</h2>
           <form (submit)="$event.preventDefault(); save($event)">
             @for (f of fields(); track f.key) {
@@ -132,6 +149,9 @@ import { references } from './references.store';
       gap: 7px;
       font-weight: 650;
     }
+    .nearest zs-code-picture {
+      flex: 0 0 72px;
+    }
     form {
       display: grid;
       gap: 10px;
@@ -166,8 +186,23 @@ export class ReferencePage {
     ];
   });
 
+  readonly nearest = linkedSignal<string, NearCode | null>({ source: this.id, computation: () => null });
+  readonly seeking = signal(false);
+
   constructor() {
     inject(Keys).declare([{ key: 'G', does: 'Into the galley, or out', run: () => this.carry() }]);
+  }
+
+  /** The one code that comes closest; it is painted and measured on the server, which takes a second or two. */
+  async seekCode(r: Reference): Promise<void> {
+    this.seeking.set(true);
+    try {
+      this.nearest.set(await this.api.send<NearCode>('POST', '/codes/nearest', { sha256: r.picture.sha256 }));
+    } catch (error) {
+      this.messages.failed(error);
+    } finally {
+      this.seeking.set(false);
+    }
   }
 
   carry(): void {

@@ -14,7 +14,7 @@ import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
 import { Thumb } from '../shared/thumb';
 import { LookCard } from './look-card';
-import { references } from './references.store';
+import { references } from './shelf.store';
 
 interface Arriving {
   name: string;
