@@ -1,9 +1,13 @@
-import { decisionInputSchema, decisionSchema } from '@zinc/contract';
+import { decisionInputSchema, decisionSchema, promoteSchema, referenceSchema } from '@zinc/contract';
 import { eq } from 'drizzle-orm';
 import { isDuplicate } from '../db/connect.ts';
 import { ProblemError } from '../http/problemError.ts';
-import { EVERYONE, route } from '../http/route.ts';
+import { EVERYONE, MAKERS, route } from '../http/route.ts';
+import { houseName } from '../house/service.ts';
+import { describeProof } from '../runs/service.ts';
 import { batches, proofs, takes } from '../runs/tables.ts';
+import { addReference, oneReference } from '../shelf/routes.ts';
+import { standingDecisions } from './service.ts';
 import { decisions } from './tables.ts';
 
 export const reviewRoutes = [
@@ -40,6 +44,33 @@ export const reviewRoutes = [
         if (!isDuplicate(error)) throw error;
       }
       return { ...body, person: person.name, at: at.toISOString() };
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/references/from-proof',
+    roles: MAKERS,
+    summary: 'Keep a proof that is kept as a reference; it remembers what it was made from',
+    body: promoteSchema,
+    status: 201,
+    response: referenceSchema,
+    async handle({ context, body, person }) {
+      const proof = await describeProof(context, body.proofId);
+      const verdict = (await standingDecisions(context, [proof.id])).get(proof.id)?.verdict;
+      if (verdict !== 'keep' && verdict !== 'keepOnceMended')
+        throw new ProblemError('notPossible', 'Only a proof that is kept can become a reference. Decide on it first.', {
+          field: 'proofId',
+        });
+      const { look } = proof.ticket;
+      const id = await addReference(context, person.id, proof.pictureSha, {
+        name: `${proof.subjectLabel}, take ${proof.take}`.slice(0, 120),
+        shelf: 'From our own proofs',
+        credit: (await houseName(context)) ?? '',
+        licence: 'Made in this house',
+        licenceEnds: null,
+        origin: { kind: 'proof', proofId: proof.id, run: proof.runName, look: `${look.name} version ${look.version}` },
+      });
+      return oneReference(context, id);
     },
   }),
 ];

@@ -1,11 +1,4 @@
-import {
-  addressSchema,
-  promoteSchema,
-  referencePatchSchema,
-  referenceSchema,
-  type Reference,
-  type ReferenceOrigin,
-} from '@zinc/contract';
+import { addressSchema, referencePatchSchema, referenceSchema, type Reference, type ReferenceOrigin } from '@zinc/contract';
 import { and, desc, eq, lt, ne, type SQL } from 'drizzle-orm';
 import sharp from 'sharp';
 import { uuidv7 } from 'uuidv7';
@@ -16,10 +9,7 @@ import { isDuplicate } from '../db/connect.ts';
 import { readIfMatch } from '../http/ifMatch.ts';
 import { ProblemError } from '../http/problemError.ts';
 import { EVERYONE, MAKERS, route } from '../http/route.ts';
-import { houseName } from '../house/service.ts';
 import { people } from '../people/tables.ts';
-import { standingDecisions } from '../review/service.ts';
-import { describeProof } from '../runs/service.ts';
 import { fetchPicture } from './address.ts';
 import { findPicture, takeInPicture } from './pictures.ts';
 import { fingerprints, pictures, styleReferences } from './tables.ts';
@@ -27,7 +17,7 @@ import { readUpload } from './upload.ts';
 
 const PAGE = 100;
 /** What is known of a picture that has just arrived. */
-const NEW = { shelf: 'Just arrived', credit: '', licence: '', licenceEnds: null };
+const NEW_REFERENCE = { shelf: 'Just arrived', credit: '', licence: '', licenceEnds: null };
 
 async function selectReferences(context: Context, where: SQL | undefined, limit: number): Promise<Reference[]> {
   const rows = await context.db
@@ -63,7 +53,7 @@ async function selectReferences(context: Context, where: SQL | undefined, limit:
   }));
 }
 
-async function oneReference(context: Context, id: string): Promise<Reference> {
+export async function oneReference(context: Context, id: string): Promise<Reference> {
   const [found] = await selectReferences(context, eq(styleReferences.id, id), 1);
   if (!found) throw new ProblemError('notFound', 'This reference is not in the house.');
   return found;
@@ -134,7 +124,7 @@ export const shelfRoutes = [
           .replace(/\.[a-z0-9]+$/i, '')
           .replace(/[_]+/g, ' ')
           .trim() || 'Untitled';
-      const id = await addReference(context, person.id, picture.sha256, { ...NEW, name: plain.slice(0, 120) });
+      const id = await addReference(context, person.id, picture.sha256, { ...NEW_REFERENCE, name: plain.slice(0, 120) });
       return oneReference(context, id);
     },
   }),
@@ -150,37 +140,10 @@ export const shelfRoutes = [
       const { name, bytes } = await fetchPicture(body.url);
       const picture = await takeInPicture(context, name, bytes);
       const id = await addReference(context, person.id, picture.sha256, {
-        ...NEW,
+        ...NEW_REFERENCE,
         name,
         credit: new URL(body.url).hostname.slice(0, 200),
         origin: { kind: 'address', url: body.url },
-      });
-      return oneReference(context, id);
-    },
-  }),
-  route({
-    method: 'post',
-    path: '/references/from-proof',
-    roles: MAKERS,
-    summary: 'Keep a proof that is kept as a reference; it remembers what it was made from',
-    body: promoteSchema,
-    status: 201,
-    response: referenceSchema,
-    async handle({ context, body, person }) {
-      const proof = await describeProof(context, body.proofId);
-      const verdict = (await standingDecisions(context, [proof.id])).get(proof.id)?.verdict;
-      if (verdict !== 'keep' && verdict !== 'keepOnceMended')
-        throw new ProblemError('notPossible', 'Only a proof that is kept can become a reference. Decide on it first.', {
-          field: 'proofId',
-        });
-      const { look } = proof.ticket;
-      const id = await addReference(context, person.id, proof.pictureSha, {
-        ...NEW,
-        name: `${proof.subjectLabel}, take ${proof.take}`.slice(0, 120),
-        shelf: 'From our own proofs',
-        credit: (await houseName(context)) ?? '',
-        licence: 'Made in this house',
-        origin: { kind: 'proof', proofId: proof.id, run: proof.runName, look: `${look.name} version ${look.version}` },
       });
       return oneReference(context, id);
     },

@@ -1,15 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import type { Problem, Proof, Remake } from '@zinc/contract';
+import type { Problem, Proof, Reference, Remake } from '@zinc/contract';
 import { Api, problemOf } from '../shared/api';
 import { writtenMoment } from '../shared/dates';
 import { FacetGauges } from '../shared/facet-gauges';
 import { Keys } from '../shared/keys';
+import { Messages } from '../shared/messages';
 import { PaletteBar } from '../shared/palette-bar';
 import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
 import { Thumb } from '../shared/thumb';
+import { references } from '../shelf/shelf.store';
 
 const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once mended', hold: 'hold', drop: 'drop' };
 
@@ -108,11 +110,14 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
               <code class="hash">{{ p.ticketHash }}</code>
             </dd>
           </dl>
-          <div class="row">
+          <div class="row acts">
             @if (mayMake()) {
               <button class="b main" type="button" [disabled]="remaking()" (click)="remake()">
                 {{ remaking() ? 'Painting …' : 'Make it again' }}
               </button>
+            }
+            @if (mayMake() && isKept()) {
+              <button class="b" type="button" (click)="promote(p)">Keep as a reference</button>
             }
             <button class="b" type="button" (click)="showing.set(!showing())" [attr.aria-expanded]="showing()">
               {{ showing() ? 'Hide the whole ticket' : 'The whole ticket' }}
@@ -228,6 +233,10 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
     .sub {
       padding-left: 12px;
     }
+    .acts {
+      flex-wrap: wrap;
+      gap: 6px;
+    }
     .hash {
       font-size: 11px;
       overflow-wrap: anywhere;
@@ -263,6 +272,7 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
 export class ProofPage {
   private readonly api = inject(Api);
   private readonly store = inject(Store);
+  private readonly messages = inject(Messages);
   readonly id = input.required<string>();
   readonly moment = writtenMoment;
   readonly said = SAID;
@@ -270,6 +280,8 @@ export class ProofPage {
   private readonly house = this.store.selectSignal(sessionFeature.selectHouse);
   readonly mayMake = computed(() => this.person()?.role !== 'reviewer');
   readonly allowed = computed(() => this.house()?.brand?.allowedDrift ?? 0.4);
+  /** Someone keeps it; whether it stands, the server knows. */
+  readonly isKept = computed(() => this.proof()?.decisions.some(d => d.verdict === 'keep' || d.verdict === 'keepOnceMended'));
   readonly proof = signal<Proof | null>(null);
   readonly problem = signal<Problem | null>(null);
   readonly fault = signal<Problem | null>(null);
@@ -302,6 +314,17 @@ export class ProofPage {
       this.proof.set(await this.api.get<Proof>(`/proofs/${id}`));
     } catch (error) {
       this.problem.set(problemOf(error));
+    }
+  }
+
+  /** Puts the proof on the shelf as a reference that remembers where it came from. */
+  async promote(p: Proof): Promise<void> {
+    try {
+      const saved = await this.api.send<Reference>('POST', '/references/from-proof', { proofId: p.id });
+      this.store.dispatch(references.actions.saved({ items: [saved] }));
+      this.messages.done(`“${saved.name}” stands on the shelf, under “${saved.shelf}”.`);
+    } catch (error) {
+      this.messages.failed(error);
     }
   }
 

@@ -33,6 +33,16 @@ import { references } from './shelf.store';
           <p class="dim">
             {{ r.picture.width }} × {{ r.picture.height }} pixels, added by {{ r.addedBy }} on {{ moment(r.addedAt) }}
           </p>
+          @if (r.origin; as o) {
+            <p class="dim clip">
+              @if (o.kind === 'proof') {
+                Was a <a [routerLink]="['/review/proof', o.proofId]">proof of {{ o.run }}</a
+                >, in {{ o.look }}.
+              } @else {
+                Fetched from <a [href]="o.url" rel="noopener noreferrer" target="_blank">{{ o.url }}</a>
+              }
+            </p>
+          }
           <div class="row acts">
             <button class="b main" type="button" (click)="mixIt()">Mix a look from it</button>
             <button class="b" type="button" (click)="carry()">Into the galley <kbd>G</kbd></button>

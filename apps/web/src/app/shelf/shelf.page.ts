@@ -55,6 +55,8 @@ export class ShelfPage {
   readonly likeId = signal('');
   readonly facets = signal<readonly Facet[]>(FACETS);
   readonly rights = signal<'any' | 'usable'>('any');
+  /** What is written into the line for a web address; null while it is not shown. */
+  readonly address = signal<string | null>(null);
   readonly dropping = signal(false);
   readonly arriving = signal<Arriving[]>([]);
   readonly under = signal<Reference | null>(null);
@@ -158,7 +160,27 @@ export class ShelfPage {
 
   paste(event: ClipboardEvent): void {
     const files = [...(event.clipboardData?.files ?? [])];
-    if (files.length > 0) void this.bring(files);
+    if (files.length > 0) return void this.bring(files);
+    if ((event.target as HTMLElement).closest('input, textarea')) return;
+    const text = event.clipboardData?.getData('text/plain').trim() ?? '';
+    if (/^https?:\/\/\S+$/i.test(text)) void this.fetchAddress(text);
+  }
+
+  /** Fetches a picture from a public web address; the server does it, so that no other site sees who looks. */
+  async fetchAddress(url: string): Promise<void> {
+    if (!this.mayAdd() || !url.trim()) return;
+    const row: Arriving = { name: url, share: 1, problem: null };
+    this.arriving.update(now => [...now.filter(a => a.problem && a.name !== url), row]);
+    const gone = (): void => this.arriving.update(now => now.filter(a => a.name !== url));
+    try {
+      const saved = await this.api.send<Reference>('POST', '/references/from-address', { url });
+      this.store.dispatch(references.actions.saved({ items: [saved] }));
+      gone();
+      this.address.set(null);
+    } catch (error) {
+      gone();
+      this.arriving.update(now => [...now, { ...row, problem: messageOf(error) }]);
+    }
   }
 
   choose(event: Event): void {
