@@ -1,4 +1,4 @@
-import type { PlanPreview, Problem, Proof, Remake, Run, RunDetail, Decision } from '@zinc/contract';
+import type { PlanPreview, Problem, Proof, Reference, Remake, Run, RunDetail, Decision } from '@zinc/contract';
 import { ticketHash } from '@zinc/core';
 import { parse } from 'csv-parse/sync';
 import sharp from 'sharp';
@@ -231,6 +231,19 @@ describe('runs', () => {
       const body = { id: uuidv7(), proofId: id, verdict: 'keep', grade: 5, reasons: [], note: '' };
       for (let i = 0; i < 3; i++) await lead().post('/api/decisions').send(body).expect(201);
       expect(((await lead().get(`/api/proofs/${id}`)).body as Proof).decisions.length).toBe(1);
+    });
+    it('puts a kept proof on the shelf as a reference that knows where it came from, once', async () => {
+      const [kept, dropped] = [detail.cells[0].takes[1].proof!.id, detail.cells[1].takes[0].proof!.id];
+      const promote = (proofId: string) => house.agents.designer.post('/api/references/from-proof').send({ proofId });
+      await decide(lead(), kept, { verdict: 'keep' }).expect(201);
+      const { body } = (await promote(kept).expect(201)) as { body: Reference };
+      const proof = (await lead().get(`/api/proofs/${kept}`)).body as Proof;
+      expect(body.picture.sha256).toBe(proof.pictureSha);
+      expect(body.origin).toEqual({ kind: 'proof', proofId: kept, run: 'Sample run', look: 'Sample look version 1' });
+      await promote(kept).expect(409);
+      await decide(lead(), dropped, { verdict: 'drop' }).expect(201);
+      expect(((await promote(dropped).expect(422)).body as Problem).detail).toContain('Only a proof that is kept');
+      await promote(uuidv7()).expect(404);
     });
     it('refuses decisions about nothing or with unknown words', async () => {
       await decide(lead(), uuidv7(), {}).expect(400);

@@ -139,4 +139,13 @@ describe('shelf', () => {
     await house.agents.lead.get('/api/pictures/..%2f..%2fetc%2fpasswd/working').expect(404);
     await house.agents.lead.get(`/api/pictures/${'0'.repeat(64)}/thumb`).expect(404);
   });
+  it('fetches nothing from inner addresses, and says so at the field', async () => {
+    for (const url of ['http://127.0.0.1:3306/x.png', 'http://localhost/x.png', 'file:///etc/hosts', 'plums']) {
+      const { body } = (await house.agents.lead.post('/api/references/from-address').send({ url }).expect(422)) as {
+        body: Problem;
+      };
+      expect(body.field).withContext(url).toBe('url');
+    }
+    await house.agents.lead.post('/api/references/from-address').send({}).expect(400);
+  });
 });

@@ -43,5 +43,9 @@ export function demoCodes(): DemoCode[] {
     press: 'Tallow press',
     ...about(),
   }));
-  return [...own, ...foreign];
+  // Found over the years, they stand among the others.
+  return [...own, ...foreign]
+    .map(code => ({ code, at: random() }))
+    .sort((p, q) => p.at - q.at)
+    .map(({ code }) => code);
 }

@@ -113,10 +113,14 @@ export function keepLostEdges(out: LabPlanes, sketch: Sketch, areas: Areas, amou
   const { width: w, height: h, u, content, parts, palette, slopes } = sketch;
   const full = within(() => {
     const lost = zeros(w * h);
-    const r = Math.max(1, Math.round((1.2 + 2.2 * wobble) * u));
+    // An antialiased edge is as wide as that in small pictures too.
+    const r = Math.max(2, Math.round((1.2 + 2.2 * wobble) * u));
     within(() => {
       const drawn = parts ? put(parts) : 0;
-      kernels.lostEdges(put(slopes.size), put(content.L), drawn, put(areas.sketchIndex), w, h, r, lost);
+      // The soft rim of a shadow is steeper in a small picture, but no edge.
+      const size = put(slopes.size);
+      kernels.scale(size, w * h, Math.sqrt(Math.min(1, u)));
+      kernels.lostEdges(size, put(content.L), drawn, put(areas.sketchIndex), w, h, r, lost);
     });
     blurAt(lost, w, h, 0.75 * u);
     const large = plane(out.width * out.height);

@@ -2,11 +2,12 @@ import { drift } from '../drift/drift.ts';
 import { halve } from '../image/filter.ts';
 import type { LabPlanes } from '../image/types.ts';
 import { measurePlanes } from '../measure/measure.ts';
+import type { Fingerprint } from '../measure/types.ts';
 import { mixPlanes } from './planes.ts';
 
 /** Places between content and painting at which pictures are measured first. */
 const PLACES = [0, 0.12, 0.3, 0.52, 0.76, 1];
-/** Long side of the copies that are measured, and of those of looks with hatching or dots, which smaller ones would lose. */
+/** Long side of the copies that are measured, and of those of looks with hatching or dots, which smaller ones would lose; half of it for previews. */
 const LONG_SIDE = 256;
 const FINE_SIDE = 512;
 /** Steps of strength that are made alike; between them the way is straight. */
@@ -85,20 +86,26 @@ export function equalSteps(places: readonly number[], table: number[][], steps =
  * for looks whose marks are as small as a few pixels.
  */
 export function evenStrength(own: LabPlanes, painted: LabPlanes, strength: number, fine = true): number {
-  const side = fine ? FINE_SIDE : LONG_SIDE;
+  const side = (fine ? FINE_SIDE : LONG_SIDE) / (Math.max(own.width, own.height) <= LONG_SIDE ? 2 : 1);
   const from = reduced(own, side);
   const to = reduced(painted, side);
-  const seen = PLACES.map(t => ({ t, f: measurePlanes(mixPlanes(from, to, t)) }));
-  const solve = (): number[] =>
-    equalSteps(
-      seen.map(s => s.t),
-      seen.map(p => seen.map(q => drift(p.f, q.f).total)),
-    );
-  if (drift(seen[0].f, seen[seen.length - 1].f).total < 1e-6) return strength;
+  const places: number[] = [];
+  const seen: Fingerprint[] = [];
+  const table: number[][] = [];
+  const look = (t: number): void => {
+    const f = measurePlanes(mixPlanes(from, to, t));
+    const at = places.filter(p => p < t).length;
+    const far = seen.map(g => drift(f, g).total);
+    table.forEach((row, k) => row.splice(at, 0, far[k]));
+    table.splice(at, 0, [...far.slice(0, at), 0, ...far.slice(at)]);
+    places.splice(at, 0, t);
+    seen.splice(at, 0, f);
+  };
+  PLACES.forEach(look);
+  if (table[0][PLACES.length - 1] < 1e-6) return strength;
   // Some measures change at a stroke, where hatching begins to show; looking again at the stops themselves finds such places.
-  for (const t of solve().slice(1, STEPS)) seen.push({ t, f: measurePlanes(mixPlanes(from, to, t)) });
-  seen.sort((p, q) => p.t - q.t);
-  const stops = solve();
+  equalSteps(places, table).slice(1, STEPS).forEach(look);
+  const stops = equalSteps(places, table);
   const k = Math.min(STEPS - 1, Math.floor(strength * STEPS));
   return stops[k] + (stops[k + 1] - stops[k]) * (strength * STEPS - k);
 }

@@ -6,6 +6,8 @@ import type { PicturePool } from '../picturePool.ts';
 import { styleCodes } from './tables.ts';
 
 const AT_ONCE = 50;
+/** Milliseconds between two codes. */
+const BREATH = 120;
 
 /** Measures own codes in the background, a few hundred milliseconds each, until every one has a fingerprint of the present version. */
 export class CodeMeasurer {
@@ -39,6 +41,8 @@ export class CodeMeasurer {
             if (this.stopped) return;
             const summary = await this.pool.measureCode(text);
             await this.db.update(styleCodes).set({ summary, measure: summary.measure }).where(eq(styleCodes.id, id));
+            // Nobody waits for this: pictures that someone brings, and the press, come first.
+            await new Promise(resolve => setTimeout(resolve, BREATH));
           }
       }
     } catch (error) {
