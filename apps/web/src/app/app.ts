@@ -40,6 +40,7 @@ import { subjects, templates } from './wording/wording.store';
     }
     <p-toast position="bottom-center" />
     <p-dialog
+      closeAriaLabel="Close"
       header="Keys"
       [visible]="keys.shown()"
       (visibleChange)="keys.shown.set($event)"

@@ -16,6 +16,7 @@ const MOST_CODES = 48;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p-dialog
+      closeAriaLabel="Close"
       header="From the shelf"
       [visible]="true"
       (visibleChange)="closed.emit()"

@@ -183,6 +183,8 @@ export class Yardstick {
   private readonly pool = new PaintPool(answer => this.show(answer));
   private timer: ReturnType<typeof setTimeout> | undefined;
   private startedAt = 0;
+  /** Pictures whose fine painting is still awaited. */
+  private readonly open = new Set<string>();
   private readonly newest = new Map<string, number>();
 
   constructor() {
@@ -217,6 +219,7 @@ export class Yardstick {
     const never = this.never();
     this.startedAt = performance.now();
     this.settled.set(false);
+    for (const slot of ['large', ...YARDSTICK.keys()]) this.open.add(String(slot));
     clearTimeout(this.timer);
     this.pool.order('large', { subject: inHand, size: LARGE.preview, style, strength, never, measureAgainst: null });
     YARDSTICK.forEach((_, subject) =>
@@ -241,9 +244,13 @@ export class Yardstick {
     if (slot === 'large' && size === LARGE.settled) {
       this.drift.emit(answer.drift);
       this.holds.emit(answer.holds);
-      this.settled.set(true);
-      this.milliseconds.set(performance.now() - this.startedAt);
-    } else if (this.milliseconds() === null) this.milliseconds.set(0);
+    }
+    if (slot === 'beside') return;
+    if (size === (slot === 'large' ? LARGE : SMALL).settled) this.open.delete(slot);
+    this.milliseconds.update(before => before ?? 0);
+    if (this.open.size > 0 || this.settled()) return;
+    this.settled.set(true);
+    this.milliseconds.set(performance.now() - this.startedAt);
   }
 
   private draw(canvas: HTMLCanvasElement, { size, pixels }: PaintAnswer): void {

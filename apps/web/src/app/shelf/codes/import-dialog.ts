@@ -31,6 +31,7 @@ const MEANINGS: Record<CodeColumn, string> = {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p-dialog
+      closeAriaLabel="Close"
       header="Bring in a spreadsheet of codes"
       [visible]="true"
       (visibleChange)="closed.emit()"
@@ -84,17 +85,17 @@ const MEANINGS: Record<CodeColumn, string> = {
             <table>
               <thead>
                 <tr>
-                  @for (h of p.header; track $index) {
+                  @for (h of p.header; track place; let place = $index) {
                     <th>
                       {{ h || 'no heading' }}
                       <select
                         class="t"
                         [attr.aria-label]="'Column ' + h + ' is'"
-                        (change)="setColumn($index, $any($event.target).value)"
+                        (change)="setColumn(place, $any($event.target).value)"
                       >
-                        <option value="" [selected]="!meaningOf($index)">leave out</option>
+                        <option value="" [selected]="!meaningOf(place)">leave out</option>
                         @for (c of columns; track c) {
-                          <option [value]="c" [selected]="meaningOf($index) === c">{{ meanings[c] }}</option>
+                          <option [value]="c" [selected]="meaningOf(place) === c">{{ meanings[c] }}</option>
                         }
                       </select>
                     </th>
@@ -104,8 +105,8 @@ const MEANINGS: Record<CodeColumn, string> = {
               <tbody>
                 @for (row of p.rows; track $index) {
                   <tr>
-                    @for (h of p.header; track $index) {
-                      <td class="clip">{{ row[$index] }}</td>
+                    @for (h of p.header; track place; let place = $index) {
+                      <td class="clip">{{ row[place] }}</td>
                     }
                   </tr>
                 }
