@@ -52,6 +52,42 @@ test('the slip finds by words and sorts by nearness', async ({ page }) => {
   await expect(page.locator('zs-look-card').first()).toBeVisible();
 });
 
+test('the slip finds by colour, grade and use; a reference is graded on its own page', async ({ page }) => {
+  await signIn(page);
+  await page.getByLabel('used', { exact: true }).selectOption({ label: 'in none' });
+  await expect(page.getByRole('link', { name: /Market cloth/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /Furrow block/ })).toHaveCount(0);
+  await page.getByRole('link', { name: /Market cloth/ }).click();
+  await page.getByRole('group', { name: 'Grade' }).getByRole('button', { name: '7' }).click();
+  await expect(page.getByRole('group', { name: 'Grade' }).getByRole('button', { name: '7' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  await page.getByRole('link', { name: 'Shelf', exact: true }).click();
+  await page.getByLabel('graded').selectOption({ label: '7 or more' });
+  await expect(page.locator('.references li')).toHaveCount(1);
+  await page.getByLabel('graded').selectOption({ label: 'or not' });
+  await page.getByLabel('holding').selectOption({ label: 'beet' });
+  await expect(page.locator('.references li').first()).toBeVisible();
+  expect(await page.locator('.references li').count()).toBeLessThan(12);
+  await expectAccessible(page, 'slip');
+});
+
+test('parts and facets are proposed from how well pictures agree, with the reasons, and taken back', async ({ page }) => {
+  await signIn(page);
+  for (const name of ['Furrow block', 'Hedge block', 'Market cloth'])
+    await page.getByRole('button', { name: `Carry ${name} in the galley` }).click({ force: true });
+  await page.getByRole('button', { name: 'Mix these 3' }).click();
+  await expect(page.getByText('12 parts')).toBeVisible();
+  await page.getByRole('button', { name: 'Propose parts and facets' }).click();
+  await expect(page.locator('.why')).toContainText('Market cloth agrees with the others in nothing');
+  await expect(page.getByRole('button', { name: 'texture from Market cloth' })).toHaveAttribute('aria-pressed', 'false');
+  await expect(page.getByRole('button', { name: 'texture from Furrow block' })).toHaveAttribute('aria-pressed', 'true');
+  await page.getByRole('button', { name: 'As it was' }).click();
+  await expect(page.getByText('12 parts')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'texture from Market cloth' })).toHaveAttribute('aria-pressed', 'true');
+});
+
 test('a page whose data cannot be fetched says so and tries again', async ({ page }) => {
   await signIn(page);
   await page.route('**/api/runs', route =>

@@ -26,6 +26,7 @@ import {
   labOfHex,
   mixLook,
   paletteFromColours,
+  proposeLook,
   styleOfCode,
   type Drift,
   type Facet,
@@ -121,6 +122,8 @@ export class MixPage {
   readonly fault = signal<{ field?: string; message: string } | null>(null);
   readonly saving = signal(false);
   readonly picking = signal(false);
+  /** Why the sources are mixed as was proposed; empty when nothing was, or when it was changed since. */
+  readonly reasons = signal<string[]>([]);
   /** A saved version shown beside the draft. */
   readonly beside = signal<LookVersion | null>(null);
   readonly drift = signal<Drift | null>(null);
@@ -213,6 +216,7 @@ export class MixPage {
     this.future.set([]);
     this.beside.set(null);
     this.fault.set(null);
+    this.reasons.set([]);
     this.note.set('');
     this.draft.set(draft);
   }
@@ -297,6 +301,7 @@ export class MixPage {
   /** Changes the draft for good: one step of undo. */
   change(part: Partial<Draft>): void {
     this.draft.update(d => ({ ...d, ...part }));
+    this.reasons.set([]);
     this.keep();
   }
 
@@ -367,6 +372,33 @@ export class MixPage {
     if (ids.includes('brand') && !have.has('brand')) more.push({ ...BRAND_SOURCE, parts: FIRST_PARTS });
     if (more.length > 0) this.change({ sources: [...this.draft().sources, ...more] });
     this.picking.set(false);
+  }
+
+  /** References and codes that could be proposed about: those whose fingerprints are known. */
+  private measuredSources(): { source: LookSource; fingerprint: Fingerprint }[] {
+    return this.draft().sources.flatMap(source => {
+      const fingerprint = source.kind === 'ownCode' ? this.measuredCodes()[source.id] : this.referenceOf(source)?.fingerprint;
+      return fingerprint ? [{ source, fingerprint }] : [];
+    });
+  }
+
+  readonly mayPropose = computed(() => this.measuredSources().length > 1);
+
+  /** Parts, facets and strength from how well the sources agree; one step of undo. Where the brand gives colour it goes on giving it. */
+  propose(): void {
+    const measured = this.measuredSources();
+    const { sources, strength, reasons } = proposeLook(measured.map(m => ({ name: m.source.name, fingerprint: m.fingerprint })));
+    const byBrand = this.draft().sources.some(s => s.kind === 'palette' && s.parts > 0);
+    this.change({
+      strength,
+      sources: this.draft().sources.map(s => {
+        const k = measured.findIndex(m => m.source === s);
+        if (k < 0) return s;
+        const { parts, facets } = sources[k];
+        return { ...s, parts, facets: byBrand ? facets.filter(f => f !== 'colour') : facets };
+      }),
+    });
+    this.reasons.set(byBrand ? reasons.filter(r => !r.includes(' in colour,')) : reasons);
   }
 
   dropColours(): void {

@@ -9,9 +9,11 @@ import { Api, ApiError, problemOf } from '../shared/api';
 import { writtenMoment } from '../shared/dates';
 import { FacetIcon } from '../shared/facet-icon';
 import { galleyActions } from '../shared/galley.store';
+import { GradeRow } from '../shared/grade-row';
 import { Keys } from '../shared/keys';
 import { Messages } from '../shared/messages';
 import { PaletteBar } from '../shared/palette-bar';
+import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
 import { Thumb } from '../shared/thumb';
 import { CodePicture } from './codes/code-picture';
@@ -20,7 +22,7 @@ import { references } from './shelf.store';
 /** One reference: the picture, its fingerprint drawn, its rights, where it is used. */
 @Component({
   selector: 'zs-reference',
-  imports: [Thumb, PaletteBar, ToneCurve, FacetIcon, RouterLink, StateView, CodePicture],
+  imports: [Thumb, PaletteBar, ToneCurve, FacetIcon, RouterLink, StateView, CodePicture, GradeRow],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (reference(); as r) {
@@ -56,6 +58,8 @@ import { references } from './shelf.store';
               <dd>{{ words()![f] }}</dd>
             }
           </dl>
+          <div class="label grade">Grade</div>
+          <zs-grade-row [grade]="r.grade" [mayEdit]="mayEdit()" (set)="setGrade(r, $event)" />
           <h2 class="ledge">As a style code</h2>
           @if (nearest(); as n) {
             <div class="row nearest">
@@ -159,6 +163,9 @@ import { references } from './shelf.store';
       gap: 7px;
       font-weight: 650;
     }
+    .grade {
+      margin: 14px 0 6px;
+    }
     .nearest zs-code-picture {
       flex: 0 0 72px;
     }
@@ -179,6 +186,8 @@ export class ReferencePage {
   private readonly all = this.store.selectSignal(references.all);
   private readonly looks = this.store.selectSignal(looks.all);
   readonly status = this.store.selectSignal(references.status);
+  private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
+  readonly mayEdit = computed(() => this.person()?.role !== 'reviewer');
   readonly reference = computed(() => this.all().find(r => r.id === this.id()) ?? null);
   readonly words = computed(() => (this.reference() ? describeFingerprint(this.reference()!.fingerprint) : null));
   readonly usedIn = computed(() =>
@@ -201,6 +210,15 @@ export class ReferencePage {
 
   constructor() {
     inject(Keys).declare([{ key: 'G', does: 'Into the galley, or out', run: () => this.carry() }]);
+  }
+
+  async setGrade(r: Reference, grade: number | null): Promise<void> {
+    try {
+      const saved = await this.api.send<Reference>('PATCH', `/references/${r.id}`, { grade }, r.revision);
+      this.store.dispatch(references.actions.saved({ items: [saved] }));
+    } catch (error) {
+      this.messages.failed(error);
+    }
   }
 
   /** The one code that comes closest; it is painted and measured on the server, which takes a second or two. */

@@ -13,6 +13,7 @@ import { PaletteBar } from '../shared/palette-bar';
 import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
 import { Thumb } from '../shared/thumb';
+import { ANY, findReferences, usedPictures, type ShelfSlip } from './find-references';
 import { LookCard } from './look-card';
 import { references } from './shelf.store';
 
@@ -48,13 +49,13 @@ export class ShelfPage {
   readonly problem = this.store.selectSignal(references.problem);
   readonly looks = this.store.selectSignal(looks.all);
   private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
+  private readonly house = this.store.selectSignal(sessionFeature.selectHouse);
   private readonly carried = this.store.selectSignal(galleyFeature.selectThings);
   readonly mayAdd = computed(() => this.person()?.role !== 'reviewer');
 
-  readonly words = signal('');
+  readonly slip = signal<ShelfSlip>(ANY);
   readonly likeId = signal('');
   readonly facets = signal<readonly Facet[]>(FACETS);
-  readonly rights = signal<'any' | 'usable'>('any');
   /** What is written into the line for a web address; null while it is not shown. */
   readonly address = signal<string | null>(null);
   readonly dropping = signal(false);
@@ -62,18 +63,17 @@ export class ShelfPage {
   readonly under = signal<Reference | null>(null);
 
   readonly like = computed(() => this.references().find(r => r.id === this.likeId()) ?? null);
-  readonly found = computed(() => {
-    const words = this.words().trim().toLowerCase();
-    const today = new Date().toISOString().slice(0, 10);
-    return this.references().filter(
-      r =>
-        r.state !== 'put away' &&
-        `${r.name} ${r.shelf} ${r.credit}`.toLowerCase().includes(words) &&
-        (this.rights() === 'any' || ((!r.licenceEnds || r.licenceEnds >= today) && r.licence !== '')),
-    );
-  });
+  private readonly used = computed(() => usedPictures(this.looks()));
+  readonly found = computed(() =>
+    findReferences(this.references(), this.slip(), this.used(), new Date().toISOString().slice(0, 10)),
+  );
+  readonly isBrandColour = computed(() => this.brandColours().some(c => c.hex === this.slip().colour));
+  readonly brandColours = computed(() => this.house()?.brand?.colours ?? []);
   readonly foundLooks = computed(() => {
-    const words = this.words().trim().toLowerCase();
+    const { words: asked, ...rest } = this.slip();
+    const words = asked.trim().toLowerCase();
+    // A look has no rights, grade or use of its own yet: a slip that asks for those asks for references.
+    if (JSON.stringify({ ...ANY, ...rest }) !== JSON.stringify(ANY)) return [];
     return this.looks().filter(l => `${l.name} ${l.latest.words.join(' ')}`.toLowerCase().includes(words));
   });
   /** Ledges by shelf, or one ledge sorted by nearness when something is looked for that looks like another. */
@@ -105,6 +105,15 @@ export class ShelfPage {
       },
       { key: 'N', does: 'Sort by nearness to it', run: () => this.under() && this.likeId.set(this.under()!.id) },
     ]);
+  }
+
+  ask(part: Partial<ShelfSlip>): void {
+    this.slip.update(s => ({ ...s, ...part }));
+  }
+
+  clear(): void {
+    this.slip.set(ANY);
+    this.likeId.set('');
   }
 
   retry(): void {

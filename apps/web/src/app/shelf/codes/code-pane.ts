@@ -5,6 +5,7 @@ import { codePatchSchema, ValidationError, type StyleCode } from '@zinc/contract
 import { nearCodes } from '@zinc/core';
 import { YARDSTICK } from '@zinc/scenes';
 import { Api, problemOf } from '../../shared/api';
+import { GradeRow } from '../../shared/grade-row';
 import { Messages } from '../../shared/messages';
 import { codes } from '../shelf.store';
 import { CodePicture } from './code-picture';
@@ -12,7 +13,7 @@ import { CodePicture } from './code-picture';
 /** One style code in hand: the yardstick it paints, what people wrote about it, and its near relatives. */
 @Component({
   selector: 'zs-code-pane',
-  imports: [CodePicture],
+  imports: [CodePicture, GradeRow],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (own()) {
@@ -47,18 +48,7 @@ import { CodePicture } from './code-picture';
         <p class="dim">A code of {{ k.press }}. Only that press knows what it looks like.</p>
       }
       <div class="label">Grade</div>
-      <div class="grades" role="group" aria-label="Grade">
-        @for (g of grades; track g) {
-          <button
-            type="button"
-            [attr.aria-pressed]="k.grade === g"
-            [disabled]="!mayEdit()"
-            (click)="setGrade(k.grade === g ? null : g)"
-          >
-            {{ g }}
-          </button>
-        }
-      </div>
+      <zs-grade-row [grade]="k.grade" [mayEdit]="mayEdit()" (set)="setGrade($event)" />
       <form (submit)="$event.preventDefault(); save($event)">
         @for (f of fields(); track f.key) {
           <div class="field">
@@ -138,26 +128,6 @@ import { CodePicture } from './code-picture';
     .acts {
       gap: 6px;
     }
-    .grades {
-      display: grid;
-      grid-template-columns: repeat(10, 1fr);
-    }
-    .grades button {
-      min-height: 28px;
-      padding: 0;
-      font-weight: 650;
-      background: var(--white);
-      border: 1px solid var(--hair);
-      border-left-width: 0;
-      cursor: pointer;
-    }
-    .grades button:first-child {
-      border-left-width: 1px;
-    }
-    .grades button[aria-pressed='true'] {
-      color: var(--white);
-      background: var(--ink);
-    }
     form {
       display: grid;
       gap: 9px;
@@ -189,7 +159,6 @@ export class CodePane {
   readonly keep = output<string>();
   readonly carry = output<void>();
   readonly subjects = YARDSTICK;
-  readonly grades = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9];
   readonly large = signal(0);
   readonly fault = signal<{ field?: string; message: string } | null>(null);
   /** The code can be painted here: it is an own one that reads right. */
