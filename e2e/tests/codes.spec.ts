@@ -31,6 +31,31 @@ test('a code that someone tells is kept, and one with two words in each other’
   await expectAccessible(page, 'codes');
 });
 
+test('what someone else writes about a code meanwhile is told, and nothing written here is lost', async ({ page }) => {
+  await signIn(page);
+  await page.goto(`/shelf/codes?code=${told}`);
+  const pane = page.locator('zs-code-pane');
+  await pane.getByLabel('Good for, bad for').fill('mine: good for roots');
+  const { items } = (await (await page.request.get('/api/codes')).json()) as {
+    items: { id: string; text: string; revision: number }[];
+  };
+  const { id, revision } = items.find(c => c.text === told)!;
+  const other = await page.request.patch(`/api/codes/${id}`, {
+    headers: { 'if-match': `"${revision}"` },
+    data: { note: 'theirs' },
+  });
+  expect(other.status()).toBe(200);
+  await expect(pane.getByText('Someone changed this meanwhile')).toBeVisible();
+  await expect(pane.getByLabel('Good for, bad for')).toHaveValue('mine: good for roots');
+  await pane.getByRole('button', { name: 'Keep changes' }).click();
+  await expect(pane.getByRole('alert')).toContainText('changed');
+  await pane.getByRole('button', { name: 'Go on with mine' }).click();
+  await pane.getByRole('button', { name: 'Keep changes' }).click();
+  await expect(pane.getByText('Someone changed this meanwhile')).toHaveCount(0);
+  await page.reload();
+  await expect(pane.getByLabel('Good for, bad for')).toHaveValue('mine: good for roots');
+});
+
 test('codes are sorted by how near they are to a reference, and unseen ones drawn', async ({ page }) => {
   await signIn(page);
   await page.goto('/shelf/codes');

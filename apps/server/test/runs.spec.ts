@@ -1,4 +1,4 @@
-import type { PlanPreview, Problem, Proof, Reference, Remake, Run, RunDetail, Decision } from '@zinc/contract';
+import type { LookUsage, PlanPreview, Problem, Proof, Reference, Remake, Run, RunDetail, Decision } from '@zinc/contract';
 import { ticketHash } from '@zinc/core';
 import { parse } from 'csv-parse/sync';
 import sharp from 'sharp';
@@ -244,6 +244,18 @@ describe('runs', () => {
       await decide(lead(), dropped, { verdict: 'drop' }).expect(201);
       expect(((await promote(dropped).expect(422)).body as Problem).detail).toContain('Only a proof that is kept');
       await promote(uuidv7()).expect(404);
+    });
+    it('tells how each version of a look did, by the verdicts that stand', async () => {
+      const { items } = (await house.agents.reviewer.get('/api/usage/looks').expect(200)).body as { items: LookUsage[] };
+      const look = detail.cells[0].look;
+      const own = items.find(u => u.lookId === look.id && u.version === look.version)!;
+      const proofs = ((await lead().get(`/api/runs/${detail.run.id}`)).body as RunDetail).cells
+        .flatMap(c => c.takes)
+        .map(t => t.proof!);
+      expect(own.images).toBeGreaterThanOrEqual(proofs.length);
+      expect([own.decided, own.kept]).toEqual([3, 1]);
+      expect(own.badFor).toContain(detail.cells[1].subject.label);
+      expect(own.drift).toBeGreaterThan(0);
     });
     it('refuses decisions about nothing or with unknown words', async () => {
       await decide(lead(), uuidv7(), {}).expect(400);

@@ -2,4 +2,5 @@ export * from './problems.ts';
 export * from './press.ts';
 export * from './api.ts';
 export * from './codes.ts';
+export * from './usage.ts';
 export { ValidationError, type AnySchema, type ObjectSchema } from 'yup';

@@ -1,5 +1,6 @@
-import { decisionInputSchema, decisionSchema, promoteSchema, referenceSchema } from '@zinc/contract';
+import { decisionInputSchema, decisionSchema, lookUsageSchema, promoteSchema, referenceSchema } from '@zinc/contract';
 import { eq } from 'drizzle-orm';
+import { array, object } from 'yup';
 import { isDuplicate } from '../db/connect.ts';
 import { ProblemError } from '../http/problemError.ts';
 import { EVERYONE, MAKERS, route } from '../http/route.ts';
@@ -9,6 +10,7 @@ import { batches, proofs, takes } from '../runs/tables.ts';
 import { addReference, oneReference } from '../shelf/routes.ts';
 import { standingDecisions } from './service.ts';
 import { decisions } from './tables.ts';
+import { lookUsage } from './usage.ts';
 
 export const reviewRoutes = [
   route({
@@ -72,5 +74,13 @@ export const reviewRoutes = [
       });
       return oneReference(context, id);
     },
+  }),
+  route({
+    method: 'get',
+    path: '/usage/looks',
+    roles: EVERYONE,
+    summary: 'How every version of every look did: images made, share kept, what it is good and bad for',
+    response: object({ items: array(lookUsageSchema.required()).required() }),
+    handle: async ({ context }) => ({ items: await lookUsage(context) }),
   }),
 ];

@@ -62,6 +62,7 @@ import { InkBar } from './ink-bar';
 import { looks } from './looks.store';
 import { SourcePicker } from './source-picker';
 import { ToneCurve } from './tone-curve';
+import { Usage, usageLine, usageOf } from './usage';
 import { Yardstick } from './yardstick';
 
 function isCode(text: string): boolean {
@@ -132,6 +133,8 @@ export class MixPage {
   private readonly future = signal<Draft[]>([]);
   private kept: Draft = EMPTY_DRAFT;
   private opened = '';
+  /** The version that the draft started from; what others save meanwhile is told, never passed over. */
+  readonly basedOn = signal(0);
 
   readonly look = computed(() => this.allLooks().find(l => l.id === this.id()) ?? null);
   readonly canUndo = computed(() => this.past().length > 0);
@@ -169,7 +172,17 @@ export class MixPage {
   });
   readonly allowed = computed(() => this.house()?.brand?.allowedDrift ?? 0.4);
 
+  private readonly usage = inject(Usage);
+  /** How the look did over all its versions. */
+  readonly did = computed(() => (this.look() ? usageOf(this.usage.all(), this.look()!.id) : null));
+  readonly usageLine = usageLine;
+
+  didIn(version: number): string {
+    return usageLine(usageOf(this.usage.all(), this.look()!.id, version));
+  }
+
   constructor() {
+    void this.usage.refresh();
     const keys = inject(Keys);
     keys.declare([
       { key: 'Ctrl Z', does: 'Undo', run: () => this.undo() },
@@ -197,6 +210,7 @@ export class MixPage {
 
   private openLook(look: Look): void {
     this.reset(draftOf(look.latest));
+    this.basedOn.set(look.latest.version);
     this.name.set(look.name);
   }
 
@@ -207,6 +221,7 @@ export class MixPage {
       return reference ? [sourceOf(reference)] : isCode(i) ? [codeSourceOf(i, this.nameOfCode(i))] : [];
     });
     this.reset({ ...EMPTY_DRAFT, sources });
+    this.basedOn.set(0);
     this.name.set('');
   }
 
@@ -271,6 +286,13 @@ export class MixPage {
   private findWarnings(): { text: string; mend?: string; run?: () => void }[] {
     const { sources, words } = this.draft();
     const out: { text: string; mend?: string; run?: () => void }[] = [];
+    const latest = this.look()?.latest;
+    if (latest && latest.version > this.basedOn())
+      out.push({
+        text: `${latest.author} saved version ${latest.version} meanwhile. Yours is still in hand here.`,
+        mend: 'Lay it beside',
+        run: () => void this.compare(String(latest.version)),
+      });
     const today = new Date().toISOString().slice(0, 10);
     for (const s of sources) {
       const r = this.referenceOf(s);
@@ -437,6 +459,17 @@ export class MixPage {
     this.beside.set(null);
   }
 
+  /** Someone saved meanwhile: theirs can be seen beside, ours stays in hand and may be saved after it. */
+  private async seeTheirs(id: string): Promise<void> {
+    try {
+      const theirs = await this.api.get<Look>(`/looks/${id}`);
+      this.store.dispatch(looks.actions.saved({ items: [theirs] }));
+      this.basedOn.set(theirs.latest.version);
+    } catch {
+      // The next save asks again.
+    }
+  }
+
   async save(): Promise<void> {
     this.fault.set(null);
     this.saving.set(true);
@@ -448,21 +481,21 @@ export class MixPage {
             'POST',
             `/looks/${look.id}/versions`,
             await lookVersionInputSchema.validate(body),
-            look.latest.version,
+            this.basedOn(),
           )
         : await this.api.send<Look>('POST', '/looks', await lookInputSchema.validate({ ...body, name: this.name() }));
       this.store.dispatch(looks.actions.saved({ items: [saved] }));
       this.note.set('');
       this.messages.done(`“${saved.name}” is saved as version ${saved.latest.version}.`);
       this.opened = saved.id;
+      this.basedOn.set(saved.latest.version);
       if (!look) void this.router.navigate(['/mix', saved.id]);
     } catch (error) {
       if (error instanceof ValidationError) this.fault.set({ field: error.path, message: error.message });
       else {
         const p = problemOf(error);
         this.fault.set({ field: p.field, message: p.detail });
-        // Someone saved meanwhile: theirs can be seen beside, ours stays in hand.
-        if (error instanceof ApiError && p.code === 'changedMeanwhile') this.store.dispatch(looks.actions.load());
+        if (look && error instanceof ApiError && p.code === 'changedMeanwhile') await this.seeTheirs(look.id);
       }
     } finally {
       this.saving.set(false);

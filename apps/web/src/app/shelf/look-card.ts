@@ -2,6 +2,7 @@ import {
   afterNextRender,
   ChangeDetectionStrategy,
   Component,
+  computed,
   DestroyRef,
   type ElementRef,
   inject,
@@ -12,6 +13,7 @@ import {
 import type { Look } from '@zinc/contract';
 import { YARDSTICK } from '@zinc/scenes';
 import { PaletteBar } from '../shared/palette-bar';
+import { Usage, usageLine, usageOf } from '../mix/usage';
 import { LookPainter } from './look-painter';
 
 /** A look as its five yardstick pictures, one large and four small, with its palette and name. */
@@ -32,6 +34,7 @@ import { LookPainter } from './look-painter';
       <span class="dim clip"
         >version {{ look().latest.version }}, {{ look().latest.strength }} %, {{ look().latest.sources.length }} sources</span
       >
+      <span class="dim clip">{{ used() }}</span>
     </button>
   `,
   styles: `
@@ -84,6 +87,8 @@ export class LookCard {
   readonly look = input.required<Look>();
   readonly open = output<void>();
   readonly rest = YARDSTICK.slice(1);
+  private readonly usage = inject(Usage);
+  readonly used = computed(() => usageLine(usageOf(this.usage.all(), this.look().id)));
   private readonly pics = viewChildren<ElementRef<HTMLCanvasElement>>('pic');
 
   constructor() {

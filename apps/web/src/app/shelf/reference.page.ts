@@ -1,16 +1,18 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal, untracked } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { referencePatchSchema, ValidationError, type NearCode, type Reference } from '@zinc/contract';
 import { describeFingerprint, FACETS } from '@zinc/core';
 import { looks } from '../mix/looks.store';
 import { ToneCurve } from '../mix/tone-curve';
+import { Usage, usageLine, usageOf } from '../mix/usage';
 import { Api, ApiError, problemOf } from '../shared/api';
 import { writtenMoment } from '../shared/dates';
 import { FacetIcon } from '../shared/facet-icon';
 import { galleyActions } from '../shared/galley.store';
 import { GradeRow } from '../shared/grade-row';
 import { Keys } from '../shared/keys';
+import { Meanwhile } from '../shared/meanwhile';
 import { Messages } from '../shared/messages';
 import { PaletteBar } from '../shared/palette-bar';
 import { sessionFeature } from '../shared/session.store';
@@ -22,7 +24,7 @@ import { references } from './shelf.store';
 /** One reference: the picture, its fingerprint drawn, its rights, where it is used. */
 @Component({
   selector: 'zs-reference',
-  imports: [Thumb, PaletteBar, ToneCurve, FacetIcon, RouterLink, StateView, CodePicture, GradeRow],
+  imports: [Thumb, PaletteBar, ToneCurve, FacetIcon, RouterLink, StateView, CodePicture, GradeRow, Meanwhile],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (reference(); as r) {
@@ -94,6 +96,12 @@ import { references } from './shelf.store';
                 }
               </div>
             }
+            @if (changedMeanwhile()) {
+              <zs-meanwhile
+                (theirs)="opened.set(r); fault.set(null)"
+                (mine)="opened.set({ ...opened()!, revision: r.revision })"
+              />
+            }
             @if (fault() && !fault()!.field) {
               <p class="wrong" role="alert">{{ fault()!.message }}</p>
             }
@@ -106,7 +114,7 @@ import { references } from './shelf.store';
           <ul>
             @for (l of usedIn(); track l.id) {
               <li>
-                <a [routerLink]="['/mix', l.id]">{{ l.name }}</a>
+                <a [routerLink]="['/mix', l.id]">{{ l.name }}</a> <span class="dim">{{ usedLine(l.id) }}</span>
               </li>
             } @empty {
               <li class="dim">No look yet.</li>
@@ -181,6 +189,7 @@ export class ReferencePage {
   private readonly router = inject(Router);
   private readonly messages = inject(Messages);
   readonly id = input.required<string>();
+  private readonly usage = inject(Usage);
   readonly facets = FACETS;
   readonly moment = writtenMoment;
   private readonly all = this.store.selectSignal(references.all);
@@ -189,13 +198,19 @@ export class ReferencePage {
   private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
   readonly mayEdit = computed(() => this.person()?.role !== 'reviewer');
   readonly reference = computed(() => this.all().find(r => r.id === this.id()) ?? null);
+  /** The reference as it was when the form was opened or saved: what others change meanwhile never replaces what is being written. */
+  readonly opened = linkedSignal<string | undefined, Reference | null>({
+    source: () => this.reference()?.id,
+    computation: () => untracked(this.reference),
+  });
+  readonly changedMeanwhile = computed(() => (this.reference()?.revision ?? 0) > (this.opened()?.revision ?? 0));
   readonly words = computed(() => (this.reference() ? describeFingerprint(this.reference()!.fingerprint) : null));
   readonly usedIn = computed(() =>
     this.looks().filter(l => l.latest.sources.some(s => s.sha256 === this.reference()?.picture.sha256)),
   );
   readonly fault = signal<{ field?: string; message: string } | null>(null);
   readonly fields = computed(() => {
-    const r = this.reference()!;
+    const r = this.opened()!;
     return [
       { key: 'name', label: 'Name', type: 'text', value: r.name },
       { key: 'shelf', label: 'Shelf', type: 'text', value: r.shelf },
@@ -208,14 +223,24 @@ export class ReferencePage {
   readonly nearest = linkedSignal<string, NearCode | null>({ source: this.id, computation: () => null });
   readonly seeking = signal(false);
 
+  usedLine(lookId: string): string {
+    return usageLine(usageOf(this.usage.all(), lookId));
+  }
+
   constructor() {
+    void this.usage.refresh();
     inject(Keys).declare([{ key: 'G', does: 'Into the galley, or out', run: () => this.carry() }]);
+  }
+
+  private took(saved: Reference): void {
+    this.store.dispatch(references.actions.saved({ items: [saved] }));
+    this.opened.set(saved);
   }
 
   async setGrade(r: Reference, grade: number | null): Promise<void> {
     try {
       const saved = await this.api.send<Reference>('PATCH', `/references/${r.id}`, { grade }, r.revision);
-      this.store.dispatch(references.actions.saved({ items: [saved] }));
+      this.took(saved);
     } catch (error) {
       this.messages.failed(error);
     }
@@ -264,9 +289,9 @@ export class ReferencePage {
         'PATCH',
         `/references/${this.id()}`,
         await referencePatchSchema.validate(given),
-        this.reference()!.revision,
+        this.opened()!.revision,
       );
-      this.store.dispatch(references.actions.saved({ items: [saved] }));
+      this.took(saved);
       this.messages.done('Kept.');
     } catch (error) {
       if (error instanceof ValidationError) this.fault.set({ field: error.path, message: error.message });

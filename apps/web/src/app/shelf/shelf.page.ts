@@ -4,6 +4,7 @@ import { Store } from '@ngrx/store';
 import type { Look, Reference } from '@zinc/contract';
 import { FACETS, drift, driftOver, type Facet } from '@zinc/core';
 import { looks } from '../mix/looks.store';
+import { Usage } from '../mix/usage';
 import { Api, messageOf } from '../shared/api';
 import { writtenDay } from '../shared/dates';
 import { FacetIcon } from '../shared/facet-icon';
@@ -97,6 +98,7 @@ export class ShelfPage {
   });
 
   constructor() {
+    void inject(Usage).refresh();
     inject(Keys).declare([
       {
         key: 'G',

@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { codePatchSchema, ValidationError, type StyleCode } from '@zinc/contract';
@@ -6,6 +17,7 @@ import { nearCodes } from '@zinc/core';
 import { YARDSTICK } from '@zinc/scenes';
 import { Api, problemOf } from '../../shared/api';
 import { GradeRow } from '../../shared/grade-row';
+import { Meanwhile } from '../../shared/meanwhile';
 import { Messages } from '../../shared/messages';
 import { codes } from '../shelf.store';
 import { CodePicture } from './code-picture';
@@ -13,7 +25,7 @@ import { CodePicture } from './code-picture';
 /** One style code in hand: the yardstick it paints, what people wrote about it, and its near relatives. */
 @Component({
   selector: 'zs-code-pane',
-  imports: [CodePicture, GradeRow],
+  imports: [CodePicture, GradeRow, Meanwhile],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (own()) {
@@ -68,6 +80,9 @@ import { CodePicture } from './code-picture';
               <span class="wrong" role="alert">{{ fault()!.message }}</span>
             }
           </div>
+        }
+        @if (changedMeanwhile()) {
+          <zs-meanwhile (theirs)="opened.set(k); fault.set(null)" (mine)="opened.set({ ...opened()!, revision: k.revision })" />
         }
         @if (fault() && !fault()!.field) {
           <p class="wrong" role="alert">{{ fault()!.message }}</p>
@@ -170,8 +185,14 @@ export class CodePane {
       return [];
     }
   });
+  /** The code as it was when it was taken in hand or saved: what others change meanwhile never replaces what is being written. */
+  readonly opened = linkedSignal<string | undefined, StyleCode | null>({
+    source: () => this.kept()?.id,
+    computation: () => untracked(this.kept),
+  });
+  readonly changedMeanwhile = computed(() => (this.kept()?.revision ?? 0) > (this.opened()?.revision ?? 0));
   readonly fields = computed(() => {
-    const k = this.kept()!;
+    const k = this.opened()!;
     return [
       { key: 'name', label: 'Name', value: k.name },
       { key: 'tags', label: 'Tags', value: k.tags.join(', ') },
@@ -207,7 +228,7 @@ export class CodePane {
   }
 
   setGrade(grade: number | null): Promise<void> {
-    return this.change({ grade });
+    return this.change({ grade }, this.kept()?.revision);
   }
 
   async save(event: Event): Promise<void> {
@@ -216,7 +237,7 @@ export class CodePane {
       .split(/[,;|]/)
       .map(t => t.trim())
       .filter(Boolean);
-    await this.change({ ...given, tags });
+    await this.change({ ...given, tags }, this.opened()?.revision);
   }
 
   async putAway(): Promise<void> {
@@ -232,14 +253,15 @@ export class CodePane {
     }
   }
 
-  private async change(part: object): Promise<void> {
+  private async change(part: object, revision: number | undefined): Promise<void> {
     const k = this.kept();
-    if (!k) return;
+    if (!k || revision === undefined) return;
     this.fault.set(null);
     try {
       const body = await codePatchSchema.validate(part);
-      const saved = await this.api.send<StyleCode>('PATCH', `/codes/${k.id}`, body, k.revision);
+      const saved = await this.api.send<StyleCode>('PATCH', `/codes/${k.id}`, body, revision);
       this.store.dispatch(codes.actions.saved({ items: [saved] }));
+      this.opened.set(saved);
     } catch (error) {
       if (error instanceof ValidationError) this.fault.set({ field: error.path?.replace(/\[.*/, ''), message: error.message });
       else {
