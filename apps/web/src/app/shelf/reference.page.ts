@@ -198,9 +198,10 @@ export class ReferencePage {
   private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
   readonly mayEdit = computed(() => this.person()?.role !== 'reviewer');
   readonly reference = computed(() => this.all().find(r => r.id === this.id()) ?? null);
+  private readonly foundId = computed(() => this.reference()?.id);
   /** The reference as it was when the form was opened or saved: what others change meanwhile never replaces what is being written. */
   readonly opened = linkedSignal<string | undefined, Reference | null>({
-    source: () => this.reference()?.id,
+    source: this.foundId,
     computation: () => untracked(this.reference),
   });
   readonly changedMeanwhile = computed(() => (this.reference()?.revision ?? 0) > (this.opened()?.revision ?? 0));

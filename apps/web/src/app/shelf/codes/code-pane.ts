@@ -185,9 +185,10 @@ export class CodePane {
       return [];
     }
   });
+  private readonly keptId = computed(() => this.kept()?.id);
   /** The code as it was when it was taken in hand or saved: what others change meanwhile never replaces what is being written. */
   readonly opened = linkedSignal<string | undefined, StyleCode | null>({
-    source: () => this.kept()?.id,
+    source: this.keptId,
     computation: () => untracked(this.kept),
   });
   readonly changedMeanwhile = computed(() => (this.kept()?.revision ?? 0) > (this.opened()?.revision ?? 0));

@@ -17,7 +17,7 @@ import { LookPainter } from '../look-painter';
 @Component({
   selector: 'zs-code-picture',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<canvas #pic [attr.width]="size()" [attr.height]="size()" role="img" [attr.aria-label]="spoken()"></canvas>`,
+  template: `<canvas #pic role="img" [attr.aria-label]="spoken()"></canvas>`,
   styles: `
     canvas {
       display: block;
@@ -40,6 +40,9 @@ export class CodePicture {
     effect(() => {
       const [code, subject, size] = [this.code(), this.subject(), this.size()];
       const canvas = this.pic().nativeElement;
+      // Setting its size clears a canvas, so it is done here, before anything is painted.
+      canvas.width = size;
+      canvas.height = size;
       abort.abort();
       abort = new AbortController();
       painter.paint({ of: code, style: styleOfCode(code), strength: 1, subject, size }, canvas, abort.signal);
