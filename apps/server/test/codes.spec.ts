@@ -184,6 +184,15 @@ describe('style codes', () => {
       expect(plain(await all())).toEqual(plain(before));
       expect((await all()).find(c => c.id === told.id)?.note).toBe('\'twas "good",\nand more; much');
     });
+    it('brought in by two people at once stand there once, and the one who came late is told', async () => {
+      const same = Array.from({ length: 300 }, () => randomCode(random));
+      const csv = ['code', ...same].join('\n');
+      const answers = await Promise.all([bring(csv), bring(csv)]);
+      for (const { status } of answers) expect([201, 412]).toContain(status);
+      expect(answers.some(a => a.status === 201)).toBeTrue();
+      const there = (await all()).filter(c => same.includes(c.text));
+      expect(there.length).toBe(new Set(same).size);
+    });
     it('are refused whole when the file or the plan is no good', async () => {
       const reason = async (job: ReturnType<typeof bring>, status: number): Promise<string> =>
         ((await job.expect(status)).body as Problem).detail;
@@ -191,6 +200,9 @@ describe('style codes', () => {
       expect(await reason(bring('code,grade\nx,1', { columns: {} }), 400)).toContain('which column');
       expect(await reason(bring(Buffer.from([80, 75, 3, 4, 0, 0])), 400)).toContain('not a text file');
       await house.agents.lead.post('/api/codes/imports').attach('file', Buffer.from('code\nx'), 'a.csv').expect(400);
+      const wild = { text: 'first' } as unknown as ImportPlan['columns'];
+      await bring('code\nx', { columns: wild }).expect(400);
+      await bring('code\nx', { columns: { text: -1 } }).expect(400);
       await house.agents.reviewer.post('/api/codes').send({ text: third }).expect(403);
     });
   });

@@ -1,6 +1,6 @@
 import type { Drift, Fingerprint, Finding, PaletteColour, SeedPolicy, Slot, Style, TextPart, Ticket } from '@zinc/core';
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
-import { facetList, id, isoDate, percent, sha, text, wordsList } from './fields.ts';
+import { facetList, grade, id, isoDate, percent, sha, text, wordsList } from './fields.ts';
 import { capabilitiesSchema } from './press.ts';
 
 /** Shapes of the API. The OpenAPI document, the server's checks and the web application's types all come from here. */
@@ -109,7 +109,7 @@ export const referencePatchSchema = object({
   licence: text(200, 'The licence'),
   licenceEnds: isoDate().nullable(),
   state: mixed<ShelfState>().oneOf(SHELF_STATES),
-  grade: number().integer().min(0, 'Grades go from 0 to 9').max(9, 'Grades go from 0 to 9').nullable(),
+  grade: grade(),
 }).noUnknown('Got a field this has not');
 
 // --- looks
@@ -282,12 +282,7 @@ export const decisionInputSchema = object({
   id: id(),
   proofId: id(),
   verdict: mixed<Verdict>().oneOf(VERDICTS, 'The verdict must be keep, keepOnceMended, hold or drop').nullable().defined(),
-  grade: number()
-    .integer('Grades are whole numbers')
-    .min(0, 'Grades go from 0 to 9')
-    .max(9, 'Grades go from 0 to 9')
-    .nullable()
-    .defined(),
+  grade: grade().defined(),
   reasons: array(string().oneOf(REASONS).required()).max(REASONS.length).required(),
   note: text(1000, 'The note').defined(),
 });

@@ -1,19 +1,12 @@
 import type { Fingerprint } from '@zinc/core';
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
 import { SHELF_STATES, type ShelfState } from './api.ts';
-import { id, text } from './fields.ts';
+import { grade, id, text } from './fields.ts';
 
 /** Own codes carry a style in themselves; foreign ones mean something only to the press they belong to. */
 export const CODE_KINDS = ['own', 'foreign'] as const;
 export type CodeKind = (typeof CODE_KINDS)[number];
 
-const grade = () =>
-  number()
-    .typeError('The grade must be a number')
-    .integer('Grades are whole numbers')
-    .min(0, 'Grades go from 0 to 9')
-    .max(9, 'Grades go from 0 to 9')
-    .nullable();
 const tags = () =>
   array(
     text(40, 'A tag')
@@ -73,8 +66,28 @@ export type CodeColumn = (typeof CODE_COLUMNS)[number];
 export const GRADE_SCALES = ['0–9', '1–5', '0–10', '0–100', 'A–F'] as const;
 export type GradeScale = (typeof GRADE_SCALES)[number];
 
+/** Which column of the spreadsheet holds something, from 0; left out when none does. */
+const place = () => number().integer('A column is a whole number').min(0, 'Columns are counted from 0');
+/** A cell that other programs would take for a formula is guarded with a leading '. */
+export function guardCell(cell: string): string {
+  return /^[=+\-@\t\r']/.test(cell) ? `'${cell}` : cell;
+}
+
+/** What a guarded cell says: the leading ' is no part of it. */
+export function unguardCell(cell: string): string {
+  return /^'[=+\-@\t\r']/.test(cell) ? cell.slice(1) : cell;
+}
+
 export const importPlanSchema = object({
-  columns: mixed<Partial<Record<CodeColumn, number>>>().required(),
+  columns: object({
+    text: place(),
+    press: place(),
+    name: place(),
+    grade: place(),
+    note: place(),
+    tags: place(),
+    shelf: place(),
+  } satisfies Record<CodeColumn, unknown>).required(),
   scale: mixed<GradeScale>().oneOf(GRADE_SCALES, 'Choose the scale of the grades').required(),
   duplicates: mixed<'leave' | 'merge'>().oneOf(['leave', 'merge']).required(),
 });

@@ -16,6 +16,13 @@ export const percent = (name: string) =>
     .integer(`${name} must be a whole percentage`)
     .min(0, `${name} must be 0 or more`)
     .max(100, `${name} must be 100 or less`);
+export const grade = () =>
+  number()
+    .typeError('The grade must be a number')
+    .integer('Grades are whole numbers')
+    .min(0, 'Grades go from 0 to 9')
+    .max(9, 'Grades go from 0 to 9')
+    .nullable();
 export const facetList = () => array(mixed<Facet>().oneOf(['colour', 'light', 'line', 'texture']).required()).required();
 export const isoDate = () =>
   string().matches(/^\d{4}-\d\d-\d\d$/, { message: 'Write the date as YYYY-MM-DD', excludeEmptyString: true });

@@ -51,6 +51,17 @@ describe('a proposed look', () => {
     expect(strength).toBeLessThan(90);
     expect(reasons.some(r => r.includes('unlike in texture'))).toBeTrue();
   });
+  it('speaks of no facet that comes from elsewhere', () => {
+    const { sources, reasons } = proposeLook(
+      [
+        { name: 'A', fingerprint: soft },
+        { name: 'B', fingerprint: striped },
+      ],
+      ['light', 'line', 'texture'],
+    );
+    expect(sources.some(s => s.facets.includes('colour'))).toBeFalse();
+    expect(reasons.some(r => r.includes('colour'))).toBeFalse();
+  });
   it('needs a picture', () => {
     expect(() => proposeLook([])).toThrowError(MixError);
   });

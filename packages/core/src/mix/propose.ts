@@ -29,14 +29,17 @@ const list = (names: readonly string[]): string =>
 /**
  * Proposes parts, facets and strength for a look from pictures that someone likes together. What agrees is mixed; on a side of the style where
  * a picture stands apart it gives nothing, and where none agrees the one in the middle gives it alone, for a mean of unlike marks
- * is like none of them. Throws MixError for no pictures.
+ * is like none of them. Only `facets` are spoken of: the others come from elsewhere. Throws MixError for no pictures.
  */
-export function proposeLook(pictures: readonly { name: string; fingerprint: Fingerprint }[]): Proposal {
+export function proposeLook(
+  pictures: readonly { name: string; fingerprint: Fingerprint }[],
+  facets: readonly Facet[] = FACETS,
+): Proposal {
   if (pictures.length === 0) throw new MixError('Got no pictures; a proposal needs at least one.');
   const prints = pictures.map(p => p.fingerprint);
   const reasons: string[] = [];
   const sources: Proposal['sources'] = prints.map(() => ({ parts: 1, facets: [] }));
-  const found = FACETS.map(facet => {
+  const found = facets.map(facet => {
     const far = distances(prints, facet);
     const middle = least(far);
     const agree = prints.map((p, i) => i === middle || drift(p, prints[middle])[facet] <= THRESHOLDS.close);

@@ -65,7 +65,7 @@ export function settle(render: (style: Style) => LabPlanes, style: Style, sheet:
     return true;
   };
   const full = bindStyle(style, sheet);
-  const shared = full !== style && attempt(full);
+  if (full !== style) attempt(full);
   const turn = (field: StyleField, by: number): boolean => {
     const { from, to } = STYLE_FIELDS[field];
     const most = field === 'shareAmount' ? MOST_SHARES : to;
@@ -93,7 +93,7 @@ export function settle(render: (style: Style) => LabPlanes, style: Style, sheet:
       break;
     }
   }
-  return part(style, now, shared ? full.palette : style.palette, pulls, amount);
+  return part(style, now, pulls, amount);
 }
 
 /** A setting may be tried when its facet is shared and the marks it speaks about are there. */
@@ -104,17 +104,17 @@ function isOpen(style: Style, field: StyleField, facets: readonly Facet[]): bool
   return style.amounts[(spec.owner as StyleField) ?? field] > 0.02;
 }
 
-function part(from: Style, to: Style, palette: Style['palette'], pulls: Pulls, amount: number): Settled {
+function part(from: Style, to: Style, pulls: Pulls, amount: number): Settled {
   const amounts = { ...from.amounts };
   for (const key of Object.keys(amounts) as StyleField[]) amounts[key] = lerp(from.amounts[key], to.amounts[key], amount);
   return {
     style: {
       ...from,
       palette: from.palette.map((c, i) => ({
-        L: lerp(c.L, palette[i].L, amount),
-        a: lerp(c.a, palette[i].a, amount),
-        b: lerp(c.b, palette[i].b, amount),
-        share: lerp(c.share, palette[i].share, amount),
+        L: lerp(c.L, to.palette[i].L, amount),
+        a: lerp(c.a, to.palette[i].a, amount),
+        b: lerp(c.b, to.palette[i].b, amount),
+        share: lerp(c.share, to.palette[i].share, amount),
       })),
       amounts,
     },

@@ -1,14 +1,26 @@
-import type { CodeColumn, ImportPlan, ImportPreview, ImportResult, RefusedRow, StyleCode, UndoResult } from '@zinc/contract';
+import {
+  guardCell,
+  type CodeColumn,
+  type ImportPlan,
+  type ImportPreview,
+  type ImportResult,
+  type RefusedRow,
+  type StyleCode,
+  type UndoResult,
+} from '@zinc/contract';
 import { decodeStyle, encodeStyle, StyleCodeError } from '@zinc/core';
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, getTableColumns, inArray } from 'drizzle-orm';
 import { stringify } from 'csv-stringify/sync';
 import { uuidv7 } from 'uuidv7';
 import type { Context } from '../../context.ts';
-import type { Queries } from '../../db/connect.ts';
+import { isDuplicate, type Queries } from '../../db/connect.ts';
 import { ProblemError } from '../../http/problemError.ts';
 import { FIRST_SHELF, codesAfter } from './service.ts';
-import { gradeFrom, guard, guessColumns, guessScale, readSheet, type Sheet } from './spreadsheet.ts';
+import { gradeFrom, guessColumns, guessScale, readSheet, type Sheet } from './spreadsheet.ts';
 import { codeImports, styleCodes, type MergedCode } from './tables.ts';
+
+/** What an import looks at of a code that is on the shelf; what it measures is large, and not asked for. */
+const { summary: _measured, ...KNOWN } = getTableColumns(styleCodes);
 
 const SAMPLE = 8;
 const CHUNK = 500;
@@ -133,8 +145,8 @@ export async function importCodes(
   if (plan.columns.text === undefined)
     throw new ProblemError('badInput', 'Say which column holds the codes.', { field: 'columns.text' });
   const id = uuidv7();
-  const result = await context.db.transaction(async tx => {
-    const rows = await tx.select().from(styleCodes);
+  const result = await whole(context, async tx => {
+    const rows = await tx.select(KNOWN).from(styleCodes);
     const known = new Map(rows.map(r => [key(r), r]));
     const sorted = await sortRows(sheet, plan, known);
     const merged: MergedCode[] = [];
@@ -185,6 +197,19 @@ export async function importCodes(
   return result;
 }
 
+/** All of an import or nothing. Throws `changedMeanwhile` when someone else kept one of its codes between looking and writing. */
+async function whole<T>(context: Context, work: (tx: Queries) => Promise<T>): Promise<T> {
+  try {
+    return await context.db.transaction(work);
+  } catch (error) {
+    if (!isDuplicate(error)) throw error;
+    throw new ProblemError(
+      'changedMeanwhile',
+      'Someone kept one of these codes meanwhile, so nothing was brought in. Bring the file in again.',
+    );
+  }
+}
+
 async function forget(tx: Queries, ids: string[]): Promise<void> {
   for (let at = 0; at < ids.length; at += CHUNK)
     await tx.delete(styleCodes).where(inArray(styleCodes.id, ids.slice(at, at + CHUNK)));
@@ -231,7 +256,7 @@ export async function exportCodes(context: Context): Promise<string> {
     all.push(...page);
   return stringify(
     all.map(c =>
-      [c.text, c.press, c.name, c.grade === null ? '' : String(c.grade), c.note, c.tags.join('; '), c.shelf].map(guard),
+      [c.text, c.press, c.name, c.grade === null ? '' : String(c.grade), c.note, c.tags.join('; '), c.shelf].map(guardCell),
     ),
     {
       header: true,

@@ -1,7 +1,8 @@
+import { guardCell, unguardCell } from '@zinc/contract';
 import fc from 'fast-check';
 import { stringify } from 'csv-stringify/sync';
 import { ProblemError } from '../../http/problemError.ts';
-import { decodeText, gradeFrom, guard, guessColumns, guessScale, MOST_ROWS, readSheet, unguard } from './spreadsheet.ts';
+import { decodeText, gradeFrom, guessColumns, guessScale, MOST_ROWS, readSheet } from './spreadsheet.ts';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 const cells = async (text: string): Promise<string[][]> => (await readSheet(bytes(text))).rows.map(r => r.cells);
@@ -53,14 +54,14 @@ describe('cells', () => {
     fc.assert(
       fc.property(fc.array(fc.string({ unit: 'grapheme' }), { minLength: 1 }), row => {
         for (const cell of row) {
-          expect(guard(cell)).not.toMatch(/^[=+\-@\t\r]/);
-          expect(unguard(guard(cell))).toBe(cell);
+          expect(guardCell(cell)).not.toMatch(/^[=+\-@\t\r]/);
+          expect(unguardCell(guardCell(cell))).toBe(cell);
         }
-        return stringify([row.map(guard)]).length > 0;
+        return stringify([row.map(guardCell)]).length > 0;
       }),
     );
-    expect(guard('=1+1')).toBe("'=1+1");
-    expect(unguard(guard("'quoted"))).toBe("'quoted");
+    expect(guardCell('=1+1')).toBe("'=1+1");
+    expect(unguardCell(guardCell("'quoted"))).toBe("'quoted");
   });
 });
 

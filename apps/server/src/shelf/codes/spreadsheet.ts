@@ -1,5 +1,5 @@
 import { Readable } from 'node:stream';
-import { CODE_COLUMNS, type CodeColumn, type GradeScale } from '@zinc/contract';
+import { CODE_COLUMNS, unguardCell, type CodeColumn, type GradeScale } from '@zinc/contract';
 import { CsvError, parse } from 'csv-parse';
 import { ProblemError } from '../../http/problemError.ts';
 
@@ -36,16 +36,6 @@ function delimiterOf(text: string): string {
   return [',', ';', '\t'].reduce((p, c) => (count(c) > count(p) ? c : p));
 }
 
-/** A leading ' keeps a cell from being run as a formula elsewhere; it is no part of what the cell says. */
-export function unguard(cell: string): string {
-  return /^'[=+\-@\t\r']/.test(cell) ? cell.slice(1) : cell;
-}
-
-/** A cell that other programs would take for a formula is guarded with a leading '. */
-export function guard(cell: string): string {
-  return /^[=+\-@\t\r']/.test(cell) ? `'${cell}` : cell;
-}
-
 /**
  * Reads comma-, semicolon- or tab-separated values (RFC 4180, with stray quotes taken as they stand). Throws `badInput` when a quote is never
  * closed, when there is nothing in it, or when there are too many rows.
@@ -71,7 +61,7 @@ export async function readSheet(bytes: Uint8Array): Promise<Sheet> {
         throw new ProblemError('tooLarge', `The file has more than ${MOST_ROWS} rows. Split it and bring in the parts.`, {
           field: 'file',
         });
-      rows.push({ line: info.lines, cells: record.map(cell => unguard(cell.trim())) });
+      rows.push({ line: info.lines, cells: record.map(cell => unguardCell(cell.trim())) });
     }
   } catch (error) {
     if (!(error instanceof CsvError)) throw error;

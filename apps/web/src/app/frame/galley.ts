@@ -14,7 +14,7 @@ import { Thumb } from '../shared/thumb';
     <ul>
       @for (t of things(); track t.id) {
         <li>
-          <a [routerLink]="pathOf(t)" [title]="t.name">
+          <a [routerLink]="pathOf(t)" [queryParams]="t.kind === 'code' ? { code: t.id } : null" [title]="t.name">
             @if (t.pictureSha) {
               <zs-thumb [sha]="t.pictureSha" [alt]="t.name" [side]="96" [width]="72" [height]="72" />
             } @else {

@@ -409,18 +409,19 @@ export class MixPage {
   /** Parts, facets and strength from how well the sources agree; one step of undo. Where the brand gives colour it goes on giving it. */
   propose(): void {
     const measured = this.measuredSources();
-    const { sources, strength, reasons } = proposeLook(measured.map(m => ({ name: m.source.name, fingerprint: m.fingerprint })));
     const byBrand = this.draft().sources.some(s => s.kind === 'palette' && s.parts > 0);
+    const { sources, strength, reasons } = proposeLook(
+      measured.map(m => ({ name: m.source.name, fingerprint: m.fingerprint })),
+      byBrand ? FACETS.filter(f => f !== 'colour') : FACETS,
+    );
     this.change({
       strength,
       sources: this.draft().sources.map(s => {
         const k = measured.findIndex(m => m.source === s);
-        if (k < 0) return s;
-        const { parts, facets } = sources[k];
-        return { ...s, parts, facets: byBrand ? facets.filter(f => f !== 'colour') : facets };
+        return k < 0 ? s : { ...s, ...sources[k] };
       }),
     });
-    this.reasons.set(byBrand ? reasons.filter(r => !r.includes(' in colour,')) : reasons);
+    this.reasons.set(reasons);
   }
 
   dropColours(): void {

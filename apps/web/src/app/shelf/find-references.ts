@@ -14,6 +14,11 @@ export interface ShelfSlip {
 
 export const ANY: ShelfSlip = { words: '', rights: 'any', grade: null, use: 'any', colour: null };
 
+/** Whether a slip asks for what looks have not: rights, a grade, use or a colour of their own. */
+export function isAboutReferences({ rights, grade, use, colour }: ShelfSlip): boolean {
+  return rights !== 'any' || grade !== null || use !== 'any' || colour !== null;
+}
+
 /** How near a colour of the palette must be (OKLab), and how much of the picture it must cover, to count as there. */
 const NEAR = 0.1;
 const PART = 0.03;

@@ -34,7 +34,9 @@ export class LookPainter {
     this.waiting.set(slot, canvases.add(canvas));
     signal.addEventListener('abort', () => {
       canvases.delete(canvas);
-      if (canvases.size === 0 && this.pool?.withdraw(slot)) this.waiting.delete(slot);
+      // Another set may wait under the same slot by now; its order stays.
+      if (canvases.size > 0 || this.waiting.get(slot) !== canvases) return;
+      if (this.pool?.withdraw(slot)) this.waiting.delete(slot);
     });
     this.pool ??= new PaintPool(answer => this.show(answer));
     const never = (this.house()?.brand?.colours ?? [])

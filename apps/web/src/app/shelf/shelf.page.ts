@@ -14,7 +14,7 @@ import { PaletteBar } from '../shared/palette-bar';
 import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
 import { Thumb } from '../shared/thumb';
-import { ANY, findReferences, usedPictures, type ShelfSlip } from './find-references';
+import { ANY, findReferences, isAboutReferences, usedPictures, type ShelfSlip } from './find-references';
 import { LookCard } from './look-card';
 import { references } from './shelf.store';
 
@@ -71,10 +71,8 @@ export class ShelfPage {
   readonly isBrandColour = computed(() => this.brandColours().some(c => c.hex === this.slip().colour));
   readonly brandColours = computed(() => this.house()?.brand?.colours ?? []);
   readonly foundLooks = computed(() => {
-    const { words: asked, ...rest } = this.slip();
-    const words = asked.trim().toLowerCase();
-    // A look has no rights, grade or use of its own yet: a slip that asks for those asks for references.
-    if (JSON.stringify({ ...ANY, ...rest }) !== JSON.stringify(ANY)) return [];
+    if (isAboutReferences(this.slip())) return [];
+    const words = this.slip().words.trim().toLowerCase();
     return this.looks().filter(l => `${l.name} ${l.latest.words.join(' ')}`.toLowerCase().includes(words));
   });
   /** Ledges by shelf, or one ledge sorted by nearness when something is looked for that looks like another. */

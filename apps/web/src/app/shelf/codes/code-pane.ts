@@ -160,7 +160,6 @@ import { CodePicture } from './code-picture';
       gap: 6px;
     }
   `,
-  host: { '(document:keydown)': 'key($event)' },
 })
 export class CodePane {
   private readonly api = inject(Api);
@@ -209,12 +208,6 @@ export class CodePane {
     });
   }
 
-  key(event: KeyboardEvent): void {
-    const typing = (event.target as HTMLElement).closest('input, textarea, select, [role=dialog]');
-    if (typing || event.ctrlKey || event.metaKey || event.altKey || !/^\d$/.test(event.key) || !this.mayEdit()) return;
-    void this.setGrade(Number(event.key));
-  }
-
   mixIt(): void {
     void this.router.navigate(['/mix'], { queryParams: { from: this.text() } });
   }
@@ -228,8 +221,8 @@ export class CodePane {
     }
   }
 
-  setGrade(grade: number | null): Promise<void> {
-    return this.change({ grade }, this.kept()?.revision);
+  async setGrade(grade: number | null): Promise<void> {
+    if (this.mayEdit()) await this.change({ grade }, this.kept()?.revision);
   }
 
   async save(event: Event): Promise<void> {

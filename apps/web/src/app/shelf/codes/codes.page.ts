@@ -68,6 +68,7 @@ export class CodesPage {
   readonly press = signal('');
   readonly fault = signal<{ message: string; meant: string[] } | null>(null);
   private readonly columns = signal(5);
+  private readonly pane = viewChild(CodePane);
   private readonly shelfArea = viewChild<ElementRef<HTMLElement>>('area');
 
   readonly shelves = computed(() => [...new Set(this.all().map(c => c.shelf))].sort());
@@ -79,7 +80,11 @@ export class CodesPage {
   constructor() {
     inject(Keys).declare([
       { key: 'G', does: 'The code in hand into the galley, or out', run: () => this.carry() },
-      { key: '0–9', does: 'Grade the code in hand', run: () => undefined },
+      {
+        key: '0 or 1 or 2 or 3 or 4 or 5 or 6 or 7 or 8 or 9',
+        does: 'Grade the code in hand',
+        run: e => void this.pane()?.setGrade(Number(e.key)),
+      },
     ]);
     const watch = new ResizeObserver(([entry]) =>
       this.columns.set(Math.max(1, Math.floor((entry.contentRect.width + GAP) / (CELL + GAP)))),

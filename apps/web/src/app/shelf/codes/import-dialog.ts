@@ -3,6 +3,7 @@ import { Store } from '@ngrx/store';
 import {
   CODE_COLUMNS,
   GRADE_SCALES,
+  guardCell,
   type CodeColumn,
   type ImportPlan,
   type ImportPreview,
@@ -271,7 +272,7 @@ export class ImportDialog {
 
   /** The refused rows as a file, to be mended in the spreadsheet. */
   saveReport(): void {
-    const cell = (v: string | number): string => `"${String(v).replaceAll('"', '""')}"`;
+    const cell = (v: string | number): string => `"${guardCell(String(v)).replaceAll('"', '""')}"`;
     const lines = this.result()!.refused.map(r => [r.line, r.what, r.reason].map(cell).join(','));
     const link = document.createElement('a');
     link.href = URL.createObjectURL(new Blob(['\ufeffline,code,why\r\n', lines.join('\r\n')], { type: 'text/csv' }));
