@@ -1,7 +1,7 @@
 import { FACETS, measure, mix, paint, type Picture } from '@zinc/core';
 import { drawSubject } from '@zinc/scenes';
 import sharp from 'sharp';
-import { demoReferences } from '../apps/server/src/demo/references/index.ts';
+import { firstReferences } from '../apps/server/src/demo/references/index.ts';
 import { line, medianOf } from './kit.ts';
 
 async function pictureOf(svg: string, side: number): Promise<{ picture: Picture; jpeg: Buffer }> {
@@ -14,7 +14,7 @@ async function pictureOf(svg: string, side: number): Promise<{ picture: Picture;
 export async function benchEngine(): Promise<void> {
   sharp.concurrency(1);
   sharp.cache(false);
-  const references = demoReferences();
+  const references = firstReferences();
   const { picture, jpeg } = await pictureOf(references[4].svg, 1024);
   const baseline = await medianOf(15, () => sharp(jpeg).resize(512, 512).raw().toBuffer());
   console.log(`\nBaseline: sharp decodes a 1024² JPEG and resizes it to 512² in ${baseline.toFixed(1)} ms (one core)\n`);

@@ -1,11 +1,11 @@
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
-import { availableParallelism, tmpdir } from 'node:os';
+import { readdirSync, readFileSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { gzipSync } from 'node:zlib';
 import { DEMO_PEOPLE } from '../apps/server/src/demo/facts.ts';
-import { buildAll } from '../scripts/build.ts';
-import { startStack, type Stack } from '../scripts/stack.ts';
+import type { Stack } from '../scripts/stack.ts';
+import { withHouse } from './house.ts';
 import { line, quantile } from './kit.ts';
 
 /** CPU seconds that a process and its threads have used. */
@@ -111,18 +111,7 @@ function benchScripts(): void {
 
 /** A whole house: start, reads, how busy a run keeps the cores, size of the first load. */
 export async function benchStack(): Promise<void> {
-  await buildAll();
-  const data = mkdtempSync(join(tmpdir(), 'zinc-bench-'));
-  const started = performance.now();
-  const stack = await startStack({
-    data,
-    port: 0,
-    demo: true,
-    say: () => undefined,
-    onGiveUp: message => console.error(message),
-  });
-  try {
-    console.log(`\nFrom nothing (built) to an answering demo house: ${((performance.now() - started) / 1000).toFixed(1)} s`);
+  await withHouse(async stack => {
     const signed = await fetch(`${stack.url}/api/session`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
@@ -145,8 +134,5 @@ export async function benchStack(): Promise<void> {
     console.log('');
     await benchRun(stack, get, post);
     benchScripts();
-  } finally {
-    await stack.stop();
-    rmSync(data, { recursive: true, force: true });
-  }
+  });
 }

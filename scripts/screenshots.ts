@@ -43,13 +43,25 @@ async function capture(url: string): Promise<void> {
     await page.waitForTimeout(1000);
     run = (await api<{ items: { id: string; state: string; decided: number }[] }>('/runs')).items.at(-1);
   }
-  const looks = (await api<{ items: { id: string; name: string }[] }>('/looks')).items;
+  // So is the rest of the library.
+  let looks: { id: string; name: string }[] = [];
+  for (let i = 0; i < 240 && looks.length < 18; i++) {
+    await page.waitForTimeout(1000);
+    looks = (await api<{ items: { id: string; name: string }[] }>('/looks')).items;
+  }
   const block = looks.find(l => l.name === 'Block & Brine')!;
   await page.goto(`${url}/shelf`);
   await page.waitForTimeout(4000);
   await shot('shelf');
+  await page.getByLabel('Things called').fill('market cloth');
   await page.getByRole('link', { name: /Market cloth/ }).click();
+  await page.waitForTimeout(2000);
   await shot('reference');
+  await page.getByRole('link', { name: 'Prepare a variant' }).click();
+  await page.getByRole('tab', { name: 'Treat' }).click();
+  await page.getByRole('button', { name: 'Third printing', exact: true }).click();
+  await page.waitForTimeout(4000);
+  await shot('prepare');
   const codes = (await api<{ items: { text: string; grade: number | null; kind: string }[] }>('/codes')).items;
   const best = codes.filter(c => c.kind === 'own' && c.grade === 9)[2];
   await page.goto(`${url}/shelf/codes?code=${best.text}`);
@@ -60,7 +72,12 @@ async function capture(url: string): Promise<void> {
   await shot('mix');
   await page.goto(`${url}/wording`);
   await shot('wording');
-  await page.goto(`${url}/runs/new?looks=${looks.map(l => l.id).join(',')}`);
+  await page.goto(`${url}/wording/styles`);
+  await page.waitForTimeout(6000);
+  await shot('word-styles');
+  await page.goto(
+    `${url}/runs/new?looks=${['Block & Brine', 'Almanac Wash', 'Graver'].map(n => looks.find(l => l.name === n)!.id).join(',')}`,
+  );
   await page.getByText(/must be settled/).waitFor();
   await shot('plan');
   await page.goto(`${url}/runs`);

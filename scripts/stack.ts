@@ -58,6 +58,7 @@ class Kept {
 
 export interface Stack {
   url: string;
+  databaseUrl: string;
   press: { url: string; token: string };
   pids: { server?: number; press?: number };
   stop(): Promise<void>;
@@ -139,7 +140,7 @@ export async function startStack(options: StackOptions): Promise<Stack> {
         ),
       );
     });
-    return { url: `http://127.0.0.1:${port}`, press: { url: pressUrl, token: pressToken }, pids, stop };
+    return { url: `http://127.0.0.1:${port}`, databaseUrl, press: { url: pressUrl, token: pressToken }, pids, stop };
   } catch (error) {
     await stop();
     throw error;

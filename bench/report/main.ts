@@ -1,7 +1,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { measure } from '@zinc/core';
 import { drawSubject, photograph, YARDSTICK } from '@zinc/scenes';
-import { demoReferences } from '../../apps/server/src/demo/references/index.ts';
+import { firstReferences } from '../../apps/server/src/demo/references/index.ts';
 import { makeContents, type Content } from './contents.ts';
 import {
   binding,
@@ -62,7 +62,7 @@ export async function reportEngine(): Promise<void> {
 
 /** Writes the few small sheets that docs/engine.md shows, from the demo house's own references and yardstick. */
 export async function sheetsForDocs(): Promise<void> {
-  const chosen = demoReferences().filter((_, k) => k % 2 === 0);
+  const chosen = firstReferences().filter((_, k) => k % 2 === 0);
   const references = await Promise.all(
     chosen.map(async ({ name, svg }): Promise<Reference> => {
       const picture = await pixelsOf(svg);

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
-import { expect, type Locator, type Page } from '@playwright/test';
+import { expect, type Browser, type Locator, type Page } from '@playwright/test';
 import sharp from 'sharp';
 
 export const PASSWORD = 'furrow-and-frost';
@@ -96,4 +96,26 @@ export function watchForErrors(page: Page, ignore: RegExp[] = []): () => void {
   page.on('pageerror', e => note(e.message));
   page.on('console', m => m.type() === 'error' && note(m.text()));
   return () => expect(faults).toEqual([]);
+}
+
+/** Waits until the demo house, which fills up in the background, holds its whole library. */
+export async function untilLibraryIsFull(browser: Browser): Promise<void> {
+  const page = await browser.newPage();
+  await signIn(page);
+  const count = async (): Promise<number> =>
+    ((await (await page.request.get('/api/looks')).json()) as { items: unknown[] }).items.length;
+  await expect.poll(count, { timeout: 220_000 }).toBeGreaterThanOrEqual(18);
+  await page.close();
+}
+
+/** Asks the shelf for things called so; only what is in sight stands in the page. */
+export async function findReference(page: Page, words: string): Promise<void> {
+  await page.getByLabel('Things called').fill(words);
+}
+
+/** Sorts the shelf by nearness to a reference. */
+export async function lookLike(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: 'anything', exact: true }).click();
+  await page.getByRole('searchbox', { name: 'A reference or look, by its name' }).fill(name);
+  await page.getByRole('button', { name: new RegExp(`^${name} ?reference`) }).click();
 }

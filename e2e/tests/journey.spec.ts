@@ -23,7 +23,8 @@ test.describe.serial('from pictures to delivery', () => {
       { name: 'torn.png', type: 'image/png', bytes: (await picture(9, 'png')).subarray(0, 900) },
       { name: 'Winter leaves.webp', type: 'image/webp', bytes: await picture(3, 'webp') },
     ]);
-    const ledge = page.locator('section', { has: page.getByRole('heading', { name: /Just arrived/ }) });
+    await expect(page.getByRole('heading', { name: /Just arrived/ })).toBeVisible();
+    const ledge = page.locator('.ledges');
     for (const name of ['Spring leaves', 'Autumn leaves', 'Winter leaves']) {
       const item = ledge.getByRole('listitem').filter({ hasText: name });
       await expect(item).toBeVisible();

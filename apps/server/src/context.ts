@@ -5,6 +5,7 @@ import type { EventLog } from './house/events.ts';
 import type { PressClient } from './runs/pressClient.ts';
 import type { Settings } from './settings.ts';
 import type { CodeMeasurer } from './shelf/codes/measurer.ts';
+import type { ShelfNearness } from './shelf/find/nearness.ts';
 import type { PicturePool } from './shelf/picturePool.ts';
 import type { PictureStore } from './shelf/pictureStore.ts';
 
@@ -16,6 +17,7 @@ export interface Context {
   store: PictureStore;
   pictures: PicturePool;
   codes: CodeMeasurer;
+  nearness: ShelfNearness;
   press: PressClient;
   events: EventLog;
   log: Logger;

@@ -12,6 +12,7 @@ import { Maker } from './runs/maker.ts';
 import { PressClient } from './runs/pressClient.ts';
 import type { Settings } from './settings.ts';
 import { CodeMeasurer } from './shelf/codes/measurer.ts';
+import { ShelfNearness } from './shelf/find/nearness.ts';
 import { PicturePool } from './shelf/picturePool.ts';
 import { measureAgain } from './shelf/remeasure.ts';
 import { FolderPictureStore } from './shelf/pictureStore.ts';
@@ -35,6 +36,7 @@ export async function startServer(settings: Settings, log: Logger, webFolder: st
     store: new FolderPictureStore(join(settings.data, 'house')),
     pictures,
     codes: new CodeMeasurer(db, pictures, log),
+    nearness: new ShelfNearness(db),
     press: new PressClient(settings.pressUrl, settings.pressToken),
     events: new EventLog(db, log),
   };

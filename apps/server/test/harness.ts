@@ -5,6 +5,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Person, PlanInput, Role, RunDetail, Subject, Template, Look, Reference, House } from '@zinc/contract';
+import type { Fingerprint } from '@zinc/core';
 import mysql from 'mysql2/promise';
 import { pino } from 'pino';
 import sharp from 'sharp';
@@ -89,6 +90,15 @@ export interface TestHouse {
   anyone: Agent;
   people: Record<Role, Person>;
   close(): Promise<void>;
+}
+
+/** What a kept picture measures. */
+export async function fingerprintOf(agent: Agent, sha256: string): Promise<Fingerprint> {
+  const { body } = await agent
+    .post('/api/pictures/fingerprints')
+    .send({ hashes: [sha256] })
+    .expect(200);
+  return (body as { items: Record<string, Fingerprint> }).items[sha256];
 }
 
 export const PASSWORD = 'furrow-and-frost';

@@ -1,6 +1,7 @@
 import type { Drift, Fingerprint, Finding, PaletteColour, SeedPolicy, Slot, Style, TextPart, Ticket } from '@zinc/core';
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
-import { facetList, grade, id, isoDate, percent, sha, text, wordsList } from './fields.ts';
+import { facetList, grade, id, isoDate, maybe, percent, sha, tagsList, text, wordsList } from './fields.ts';
+import type { VariantOrigin } from './prepare.ts';
 import { capabilitiesSchema } from './press.ts';
 
 /** Shapes of the API. The OpenAPI document, the server's checks and the web application's types all come from here. */
@@ -81,8 +82,9 @@ export type Campaign = InferType<typeof campaignSchema>;
 export const SHELF_STATES = ['in use', 'rests', 'put away'] as const;
 export type ShelfState = (typeof SHELF_STATES)[number];
 export const pictureSchema = object({ sha256: sha(), width: number().required(), height: number().required() });
-/** Where a reference came from, when it was not brought as a file: the address it was fetched from, or the proof it was. */
-export type ReferenceOrigin = { kind: 'address'; url: string } | { kind: 'proof'; proofId: string; run: string; look: string };
+/** Where a reference came from, when it was not brought as a file: an address it was fetched from, the proof it was, what it is a variant of. */
+export type ReferenceOrigin =
+  { kind: 'address'; url: string } | { kind: 'proof'; proofId: string; run: string; look: string } | VariantOrigin;
 export const referenceSchema = object({
   id: id(),
   name: string().required(),
@@ -92,8 +94,13 @@ export const referenceSchema = object({
   licenceEnds: string().nullable().defined(),
   state: mixed<ShelfState>().oneOf(SHELF_STATES).required(),
   picture: pictureSchema.required(),
-  fingerprint: mixed<Fingerprint>().required(),
+  palette: mixed<PaletteColour[]>().required(),
   grade: number().nullable().defined(),
+  tags: array(string().required()).required(),
+  styleWords: array(string().required()).required(),
+  subjectWords: string().defined(),
+  /** Where it stands on its shelf: things with a smaller place come first. */
+  place: number().required(),
   origin: mixed<ReferenceOrigin>().nullable().defined(),
   revision: number().required(),
   addedAt: string().required(),
@@ -110,17 +117,59 @@ export const referencePatchSchema = object({
   licenceEnds: isoDate().nullable(),
   state: mixed<ShelfState>().oneOf(SHELF_STATES),
   grade: grade(),
+  tags: tagsList(),
+  styleWords: array(text(80, 'A word').required()).max(40, 'At most 40 words'),
+  subjectWords: text(300, 'The subject words'),
+  place: number().typeError('A place is a number'),
 }).noUnknown('Got a field this has not');
+/** Pictures whose fingerprints are wanted. */
+export const hashesSchema = object({ hashes: array(sha()).min(1).max(100, 'At most 100 pictures at once').required() });
+export const shelfOrderSchema = object({
+  names: array(text(80, 'The shelf').min(1, 'A shelf needs a name').required()).max(500).required(),
+});
+export const shelfNameSchema = object({
+  from: text(80, 'The shelf').required('Say which shelf'),
+  to: text(80, 'The shelf').required('The shelf needs a name'),
+});
+/** What a search by likeness starts from: a kept picture, what a look aims at, an own code, or any fingerprint; and the facets it goes by. */
+export const likeSchema = object({
+  sha256: string(),
+  lookId: string(),
+  code: string(),
+  fingerprint: mixed<Fingerprint>(),
+  facets: facetList().min(1, 'Compare at least one facet'),
+  kind: mixed<'reference' | 'code'>().oneOf(['reference', 'code']).required(),
+});
+export type LikeInput = InferType<typeof likeSchema>;
+/** Distances of things from what was asked about, nearest first. */
+export const likeResultSchema = object({
+  items: array(object({ id: id(), distance: number().required() })).required(),
+});
+export type LikeResult = InferType<typeof likeResultSchema>;
 
 // --- looks
-export const SOURCE_KINDS = ['reference', 'palette', 'ownCode'] as const;
+export const SOURCE_KINDS = ['reference', 'palette', 'ownCode', 'wordStyle'] as const;
 export type SourceKind = (typeof SOURCE_KINDS)[number];
+const phraseList = () => array(text(120, 'A phrase').required()).max(20, 'At most 20 phrases').required();
+/** Phrases before and after the subject, and what they keep out. */
+export const phrasesSchema = object({ before: phraseList(), after: phraseList(), avoid: phraseList() });
+export type Phrases = InferType<typeof phrasesSchema>;
 export const lookSourceSchema = object({
   kind: mixed<SourceKind>().oneOf(SOURCE_KINDS).required(),
   /** Of an own code its text. */
   id: string().max(200).required(),
   name: string().max(120).required(),
   sha256: string().nullable().defined(),
+  /** Of a palette its own colours (#rrggbb); the brand's when there are none. */
+  colours: array(
+    string()
+      .matches(/^#[0-9a-f]{6}$/i, 'Write colours as six hexadecimal digits after #, such as #8e2a4b; they must lie inside sRGB')
+      .required(),
+  )
+    .max(12, 'At most 12 colours')
+    .default(undefined),
+  /** Of a word style its phrases as they were when it was taken in. */
+  phrases: maybe(phrasesSchema),
   parts: number()
     .typeError('Parts must be a number')
     .integer('Parts are whole numbers')
@@ -146,7 +195,16 @@ export const lookVersionInputSchema = object({
   note: text(500, 'The note').defined(),
 });
 export type LookVersionInput = InferType<typeof lookVersionInputSchema>;
-export const lookInputSchema = lookVersionInputSchema.shape({ name: text(120, 'The name').required('Name the look') });
+/** The version of a look that another was begun from. */
+export interface BegunFrom {
+  lookId: string;
+  name: string;
+  version: number;
+}
+export const lookInputSchema = lookVersionInputSchema.shape({
+  name: text(120, 'The name').required('Name the look'),
+  begunFrom: maybe(object({ lookId: id(), version: number().integer().required() })),
+});
 export const lookVersionSchema = lookVersionInputSchema.shape({
   version: number().required(),
   author: string().required(),
@@ -154,6 +212,7 @@ export const lookVersionSchema = lookVersionInputSchema.shape({
   style: mixed<Style>().required(),
   target: mixed<Fingerprint>().nullable().defined(),
   facets: facetList(),
+  begunFrom: mixed<BegunFrom>().nullable().defined(),
 });
 export type LookVersion = InferType<typeof lookVersionSchema>;
 export const lookSchema = object({
@@ -166,6 +225,61 @@ export const lookSchema = object({
   ).required(),
 });
 export type Look = InferType<typeof lookSchema>;
+
+/** A proof that speaks for a range: kept at a strength. */
+export interface RangeProof {
+  id: string;
+  sha256: string;
+  label: string;
+}
+export const rangeInputSchema = object({
+  version: number().integer().min(1).required('Say which version'),
+  strengthFrom: percent('The lower strength').required('Say from which strength'),
+  strengthTo: percent('The upper strength')
+    .required('Say to which strength')
+    .test(
+      'order',
+      'The upper strength must be at least the lower one',
+      (v, c) => v >= (c.parent as { strengthFrom: number }).strengthFrom,
+    ),
+  goodFor: text(200, 'What it is good for').required('Say what it is good for, such as round subjects'),
+  note: text(500, 'The note').defined(),
+  proofIds: array(id()).max(12, 'At most 12 proofs').required(),
+});
+export const rangeSchema = object({
+  id: id(),
+  lookId: id(),
+  version: number().required(),
+  strengthFrom: number().required(),
+  strengthTo: number().required(),
+  goodFor: string().defined(),
+  note: string().defined(),
+  proofs: mixed<RangeProof[]>().required(),
+  author: string().required(),
+  at: string().required(),
+});
+export type LookRange = InferType<typeof rangeSchema>;
+
+// --- word styles
+export const wordStyleInputSchema = phrasesSchema.shape({
+  name: text(120, 'The name').required('Name the word style'),
+  purpose: text(300, 'The purpose').defined(),
+  byDefault: boolean().required(),
+  grade: grade().defined(),
+});
+export type WordStyleInput = InferType<typeof wordStyleInputSchema>;
+export const wordStyleSchema = wordStyleInputSchema.shape({
+  id: id(),
+  revision: number().required(),
+  addedBy: string().required(),
+});
+export type WordStyle = InferType<typeof wordStyleSchema>;
+export const wordStylesImportedSchema = object({
+  added: number().required(),
+  left: number().required(),
+  refused: mixed<{ line: number; what: string; reason: string }[]>().required(),
+});
+export type WordStylesImported = InferType<typeof wordStylesImportedSchema>;
 
 // --- wording
 export const slotSchema = object({
@@ -224,6 +338,13 @@ export const planSchema = object({
   strength: percent('The strength').nullable().defined(),
   pressId: id(),
   struckOut: array(string().required()).required(),
+  /** Licences that ended and are used all the same: a lead says why, and it is kept with the batch. */
+  licenceOverrides: array(
+    object({
+      referenceId: id(),
+      reason: text(300, 'The reason').min(8, 'Say why in a few words').required('Say why'),
+    }).required(),
+  ).max(40),
 });
 export type PlanInput = InferType<typeof planSchema>;
 export interface PlannedCell {

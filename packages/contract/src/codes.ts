@@ -1,23 +1,17 @@
 import type { Fingerprint } from '@zinc/core';
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
 import { SHELF_STATES, type ShelfState } from './api.ts';
-import { grade, id, text } from './fields.ts';
+import { grade, id, tagsList, text } from './fields.ts';
 
 /** Own codes carry a style in themselves; foreign ones mean something only to the press they belong to. */
 export const CODE_KINDS = ['own', 'foreign'] as const;
 export type CodeKind = (typeof CODE_KINDS)[number];
 
-const tags = () =>
-  array(
-    text(40, 'A tag')
-      .matches(/^[^;,|]+$/, 'A tag has letters, digits and spaces, no ; , or |')
-      .required(),
-  ).max(20, 'At most 20 tags');
 const about = {
   name: text(120, 'The name'),
   grade: grade(),
   note: text(1000, 'The note'),
-  tags: tags(),
+  tags: tagsList(),
   shelf: text(80, 'The shelf').min(1, 'The shelf needs a name'),
 };
 

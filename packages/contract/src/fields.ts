@@ -1,5 +1,5 @@
 import type { Facet } from '@zinc/core';
-import { array, mixed, number, string } from 'yup';
+import { array, mixed, number, string, type AnyObject, type InferType, type ObjectSchema, type Schema } from 'yup';
 
 // Fields that many shapes share.
 export const id = () =>
@@ -27,3 +27,12 @@ export const facetList = () => array(mixed<Facet>().oneOf(['colour', 'light', 'l
 export const isoDate = () =>
   string().matches(/^\d{4}-\d\d-\d\d$/, { message: 'Write the date as YYYY-MM-DD', excludeEmptyString: true });
 export const wordsList = () => array(text(80, 'A style word').min(1).required()).max(40, 'At most 40 words').required();
+export const tagsList = () =>
+  array(
+    text(40, 'A tag')
+      .matches(/^[^;,|]+$/, 'A tag has letters, digits and spaces, no ; , or |')
+      .required(),
+  ).max(20, 'At most 20 tags');
+/** An object that may be left out; otherwise one left out would be made up from the defaults of its fields. */
+export const maybe = <T extends AnyObject>(schema: ObjectSchema<T>) =>
+  schema.default(undefined) as unknown as Schema<InferType<ObjectSchema<T>> | undefined, AnyObject, undefined, ''>;

@@ -1,4 +1,5 @@
 export * from './problems.ts';
+export * from './prepare.ts';
 export * from './press.ts';
 export * from './api.ts';
 export * from './codes.ts';

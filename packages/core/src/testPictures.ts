@@ -17,6 +17,15 @@ export function pictureOf(
   return { width, height, data };
 }
 
+/** {@link pictureOf} by place: x and y are parts of its width and height. */
+export function pictureOfPlaces(
+  width: number,
+  height: number,
+  colour: (x: number, y: number) => readonly [number, number, number],
+): Picture {
+  return pictureOf(width, height, (x, y) => colour((x + 0.5) / width, (y + 0.5) / height));
+}
+
 /** Round shapes of four colours on paper: something with areas, edges and shading. */
 export function sampleContent(size: number, seed = 1): Picture {
   const random = randomFor(seed, 'sample content');

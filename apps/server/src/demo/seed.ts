@@ -1,29 +1,28 @@
 import { randomFor } from '@zinc/core/number/random';
 import { eq } from 'drizzle-orm';
-import sharp from 'sharp';
 import { uuidv7 } from 'uuidv7';
-import type { LookVersionInput, Verdict } from '@zinc/contract';
-import type { Facet } from '@zinc/core';
+import type { Verdict } from '@zinc/contract';
 import type { Context } from '../context.ts';
 import { events } from '../house/eventTables.ts';
 import { nameHouse } from '../house/service.ts';
 import { brandColours, brands, campaigns, formats, presses } from '../house/tables.ts';
-import { createLook } from '../mix/service.ts';
+import { addWordStyle } from '../mix/wordStyles.ts';
 import { addPerson, isHouseEmpty } from '../people/service.ts';
 import { people } from '../people/tables.ts';
 import { decisions } from '../review/tables.ts';
 import { describeRun } from '../runs/service.ts';
 import { startRun } from '../runs/starting.ts';
-import { addReference } from '../shelf/routes.ts';
-import { takeInPicture } from '../shelf/pictures.ts';
 import { createTemplate, pasteSubjects } from '../wording/service.ts';
 import { styleCodes } from '../shelf/codes/tables.ts';
+import { shelves, treatments } from '../shelf/tables.ts';
 import { demoCodes } from './codes.ts';
 import { DEMO_PEOPLE, DEMO_SUBJECTS } from './facts.ts';
-import { demoReferences } from './references/index.ts';
+import { bringReferences, fillLibrary, mixLooks } from './library.ts';
+import { FIRST_LOOKS } from './looks.ts';
+import { firstReferences } from './references/index.ts';
+import { DEMO_TREATMENTS, DEMO_WORD_STYLES } from './words.ts';
 
-const ALL: Facet[] = ['colour', 'light', 'line', 'texture'];
-const DAY = 86_400_000;
+const SHELF_ORDER = ['Prints', 'Paper and stencil', 'Paint', 'Washes', 'Sticks and chalk'];
 
 /** Drift that the demo's brand allows; its people drop what lies beyond. */
 const ALLOWED_DRIFT = 0.6;
@@ -31,6 +30,7 @@ const ALLOWED_DRIFT = 0.6;
 /** Fills an empty house with the demo house, and sees to it that the demo run gets its decisions once it is made. */
 export async function keepDemoHouse(context: Context): Promise<void> {
   if (await isHouseEmpty(context)) await seedHouse(context);
+  void fillLibrary(context).catch(error => context.log.warn({ err: error as Error }, 'the demo library could not be filled'));
   void reviewWhenDone(context).catch(error => context.log.warn({ err: error as Error }, 'the demo run could not be reviewed'));
 }
 
@@ -57,66 +57,14 @@ async function seedHouse(context: Context): Promise<void> {
     await tx.insert(campaigns).values(names.map(name => ({ id: uuidv7(), brandId, name })));
   });
   const [lead, , ruta] = ids;
-  const kept = new Map<string, { id: string; sha256: string }>();
-  await Promise.all(
-    demoReferences().map(async r => {
-      const png = await sharp(Buffer.from(r.svg)).png().toBuffer();
-      const picture = await takeInPicture(context, `${r.name}.png`, png);
-      const ends = r.licenceDays === null ? null : new Date(Date.now() + r.licenceDays * DAY).toISOString().slice(0, 10);
-      const facts = { name: r.name, shelf: r.shelf, credit: r.credit, licence: r.licence, licenceEnds: ends };
-      kept.set(r.name, { id: await addReference(context, ruta, picture.sha256, facts), sha256: picture.sha256 });
-    }),
-  );
+  await bringReferences(context, firstReferences(), ruta);
+  await db.insert(shelves).values(SHELF_ORDER.map((name, place) => ({ name, place })));
+  for (const w of DEMO_WORD_STYLES) await addWordStyle(context, w, lead);
+  await db.insert(treatments).values(DEMO_TREATMENTS.map(t => ({ ...t, id: uuidv7(), addedBy: ruta, addedAt: new Date() })));
   await db
     .insert(styleCodes)
     .values(demoCodes().map(code => ({ ...code, id: uuidv7(), state: 'in use' as const, addedBy: ruta, addedAt: new Date() })));
-  const source = (name: string, parts: number, facets: Facet[]): LookVersionInput['sources'][number] => ({
-    kind: 'reference',
-    ...kept.get(name)!,
-    name,
-    parts,
-    facets,
-  });
-  const palette: LookVersionInput['sources'][number] = {
-    kind: 'palette',
-    id: 'brand',
-    name: 'Brand palette',
-    sha256: null,
-    parts: 1,
-    facets: ['colour'],
-  };
-  const look = (name: string, input: Omit<LookVersionInput, 'note'>, note: string): Promise<string> =>
-    createLook(context, name, { ...input, note }, lead);
-  const block = await look(
-    'Block & Brine',
-    {
-      sources: [source('Furrow block', 3, ['light', 'line', 'texture']), source('Hedge block', 1, ['line', 'texture']), palette],
-      strength: 92,
-      words: ['cut block', 'hand inked'],
-      avoid: ['shading'],
-    },
-    'The block print of the archive in our own four colours.',
-  );
-  await look(
-    'Almanac Wash',
-    {
-      sources: [source('Dye test 4', 2, ALL), source('Dye test 9', 1, ALL)],
-      strength: 85,
-      words: ['diluted pigment'],
-      avoid: ['outline'],
-    },
-    'From the two dye tests.',
-  );
-  await look(
-    'Graver',
-    {
-      sources: [source('Seed scales', 2, ['light', 'line', 'texture']), source('Two bulbs', 1, ['line']), palette],
-      strength: 95,
-      words: ['parallel cut lines'],
-      avoid: [],
-    },
-    'Fine parallel lines that follow the form.',
-  );
+  const [block] = await mixLooks(context, FIRST_LOOKS, lead);
   const template = await createTemplate(
     context,
     {

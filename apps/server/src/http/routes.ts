@@ -1,10 +1,14 @@
 import { deliverRoutes } from '../deliver/routes.ts';
 import { houseRoutes } from '../house/routes.ts';
 import { lookRoutes } from '../mix/routes.ts';
+import { wordStyleRoutes } from '../mix/wordStyleRoutes.ts';
 import { peopleRoutes } from '../people/routes.ts';
+import { rangeRoutes } from '../review/ranges.ts';
 import { reviewRoutes } from '../review/routes.ts';
 import { runRoutes } from '../runs/routes.ts';
 import { codeRoutes } from '../shelf/codes/routes.ts';
+import { findRoutes } from '../shelf/find/routes.ts';
+import { prepareRoutes } from '../shelf/prepare/routes.ts';
 import { shelfRoutes } from '../shelf/routes.ts';
 import { wordingRoutes } from '../wording/routes.ts';
 import type { Route } from './route.ts';
@@ -14,10 +18,14 @@ export const routes: readonly Route[] = [
   ...peopleRoutes,
   ...houseRoutes,
   ...shelfRoutes,
+  ...prepareRoutes,
+  ...findRoutes,
   ...codeRoutes,
   ...lookRoutes,
+  ...wordStyleRoutes,
   ...wordingRoutes,
   ...runRoutes,
   ...reviewRoutes,
+  ...rangeRoutes,
   ...deliverRoutes,
 ];

@@ -22,8 +22,8 @@ export const lookRoutes = [
     response: lookSchema,
     status: 201,
     async handle({ context, body, person }) {
-      const { name, ...input } = body;
-      return oneLook(context, await createLook(context, name, input, person.id));
+      const { name, begunFrom, ...input } = body;
+      return oneLook(context, await createLook(context, name, input, person.id, begunFrom));
     },
   }),
   route({

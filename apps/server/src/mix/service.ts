@@ -1,6 +1,6 @@
-import type { Look, LookVersion, LookVersionInput } from '@zinc/contract';
-import { labOfHex, MEASURE_VERSION, mixLook, paletteFromColours, styleOfCode, type MixedLook, type MixSource } from '@zinc/core';
-import { and, desc, eq, inArray, ne, type SQL } from 'drizzle-orm';
+import type { BegunFrom, Look, LookVersion, LookVersionInput, Phrases } from '@zinc/contract';
+import { labOfHex, mixLook, paletteFromColours, styleOfCode, type MixedLook, type MixSource, type WordSource } from '@zinc/core';
+import { and, desc, eq, ne, type SQL } from 'drizzle-orm';
 import { uuidv7 } from 'uuidv7';
 import type { Context } from '../context.ts';
 import { isDuplicate, type Queries } from '../db/connect.ts';
@@ -8,25 +8,42 @@ import { ProblemError } from '../http/problemError.ts';
 import { findBrand } from '../house/service.ts';
 import { people } from '../people/tables.ts';
 import { codeFingerprint, ownCode } from '../shelf/codes/service.ts';
-import { fingerprints } from '../shelf/tables.ts';
+import { fingerprintsOf } from '../shelf/service.ts';
 import { looks, lookVersions } from './tables.ts';
+
+/** Phrases of a word style in the order they are said. */
+function wordsOf({ before, after }: Phrases): string[] {
+  return [...before, ...after];
+}
+
+/** What a version says in the text of an image, its word styles included: those without parts say nothing. */
+export function textOfLook(v: LookVersion): { before: string[]; words: string[]; avoid: string[] } {
+  const said = v.sources.flatMap(s => (s.kind === 'wordStyle' && s.parts > 0 && s.phrases ? [s.phrases] : []));
+  return {
+    before: said.flatMap(p => p.before),
+    words: [...said.flatMap(p => p.after), ...v.words],
+    avoid: [...new Set([...said.flatMap(p => p.avoid), ...v.avoid])],
+  };
+}
 
 /** Mixes a look's sources as they are kept in this house, and its words; references are found by the hash they are pinned to. */
 export async function mixSources(context: Context, input: LookVersionInput): Promise<MixedLook> {
   const hashes = input.sources.filter(s => s.kind === 'reference').map(s => s.sha256 ?? '');
-  const rows =
-    hashes.length > 0
-      ? await context.db
-          .select({ sha256: fingerprints.sha256, summary: fingerprints.summary })
-          .from(fingerprints)
-          .where(and(inArray(fingerprints.sha256, hashes), eq(fingerprints.measure, MEASURE_VERSION)))
-      : [];
-  const kept = new Map(rows.map(r => [r.sha256, r.summary]));
+  const wordStyles: WordSource[] = [];
+  const kept = await fingerprintsOf(context, hashes);
   const brand = await findBrand(context);
   const sources: MixSource[] = [];
   for (const [i, s] of input.sources.entries()) {
     const { parts, facets } = s;
-    if (s.kind === 'palette') {
+    if (s.kind === 'wordStyle') {
+      if (!s.phrases)
+        throw new ProblemError('badInput', `The word style “${s.name}” came without its phrases.`, {
+          field: `sources[${i}].phrases`,
+        });
+      wordStyles.push({ parts, words: wordsOf(s.phrases) });
+    } else if (s.kind === 'palette' && s.colours?.length) {
+      sources.push({ parts, facets, palette: paletteFromColours(s.colours.map(hex => ({ ...labOfHex(hex), role: '' }))) });
+    } else if (s.kind === 'palette') {
       const wanted = brand?.colours.filter(c => !c.never) ?? [];
       if (wanted.length === 0)
         throw new ProblemError('notPossible', 'The house has no brand palette yet.', { field: `sources[${i}]` });
@@ -35,13 +52,13 @@ export async function mixSources(context: Context, input: LookVersionInput): Pro
       const code = ownCode(s.id, `sources[${i}].id`);
       sources.push({ parts, facets, style: styleOfCode(code), fingerprint: await codeFingerprint(context, code) });
     } else {
-      const fingerprint = kept.get(s.sha256 ?? '');
+      const fingerprint = kept[s.sha256 ?? ''];
       if (!fingerprint)
         throw new ProblemError('notPossible', `The source “${s.name}” is not in the house.`, { field: `sources[${i}].sha256` });
       sources.push({ parts, facets, fingerprint });
     }
   }
-  return mixLook(sources, input.words);
+  return mixLook(sources, input.words, wordStyles);
 }
 
 /** Looks with their newest version and the list of all versions. */
@@ -72,7 +89,21 @@ export async function selectLooks(context: Context, where?: SQL): Promise<Look[]
 
 function toVersion(v: typeof lookVersions.$inferSelect, author: string): LookVersion {
   const { version, sources, strength, words, avoid, note, style, target, facets, madeAt } = v;
-  return { version, sources, strength, words, avoid, note, style, target, facets, author, madeAt: madeAt.toISOString() };
+  const begunFrom = v.begunFrom ?? null;
+  return {
+    version,
+    sources,
+    strength,
+    words,
+    avoid,
+    note,
+    style,
+    target,
+    facets,
+    begunFrom,
+    author,
+    madeAt: madeAt.toISOString(),
+  };
 }
 
 export async function oneLook(context: Context, id: string): Promise<Look> {
@@ -98,6 +129,7 @@ async function insertVersion(
   version: number,
   input: LookVersionInput,
   personId: string,
+  begunFrom: BegunFrom | null = null,
 ): Promise<void> {
   const { style, target, facets } = await mixSources(context, input);
   const { sources, strength, words, avoid, note } = input;
@@ -112,18 +144,30 @@ async function insertVersion(
     style,
     target,
     facets,
+    begunFrom,
     author: personId,
     madeAt: new Date(),
   });
 }
 
 /** Saves a new look as version 1. */
-export async function createLook(context: Context, name: string, input: LookVersionInput, personId: string): Promise<string> {
+export async function createLook(
+  context: Context,
+  name: string,
+  input: LookVersionInput,
+  personId: string,
+  from?: { lookId: string; version: number },
+): Promise<string> {
   const id = uuidv7();
+  let begunFrom: BegunFrom | null = null;
+  if (from) {
+    await oneVersion(context, from.lookId, from.version);
+    begunFrom = { ...from, name: (await oneLook(context, from.lookId)).name };
+  }
   try {
     await context.db.transaction(async tx => {
       await tx.insert(looks).values({ id, name, state: 'in use', createdAt: new Date() });
-      await insertVersion(context, tx, id, 1, input, personId);
+      await insertVersion(context, tx, id, 1, input, personId, begunFrom);
       await context.events.add(tx, 'lookSaved', id, personId, { name, version: 1 });
     });
   } catch (error) {

@@ -7,7 +7,7 @@ import { EVERYONE, MAKERS, route } from '../http/route.ts';
 import { houseName } from '../house/service.ts';
 import { describeProof } from '../runs/service.ts';
 import { batches, proofs, takes } from '../runs/tables.ts';
-import { addReference, oneReference } from '../shelf/routes.ts';
+import { addReference, oneReference } from '../shelf/service.ts';
 import { standingDecisions } from './service.ts';
 import { decisions } from './tables.ts';
 import { lookUsage } from './usage.ts';

@@ -16,7 +16,7 @@ import type { Context } from '../context.ts';
 import { ProblemError } from '../http/problemError.ts';
 import { findBrand, listFormats } from '../house/service.ts';
 import { presses } from '../house/tables.ts';
-import { selectLooks } from '../mix/service.ts';
+import { selectLooks, textOfLook } from '../mix/service.ts';
 import { looks } from '../mix/tables.ts';
 import { pictures, styleReferences } from '../shelf/tables.ts';
 import { oneTemplate, selectSubjects } from '../wording/service.ts';
@@ -66,8 +66,7 @@ export async function planRun(context: Context, input: PlanInput): Promise<Plann
       name: l.name,
       version: l.latest.version,
       strength: l.latest.strength,
-      words: l.latest.words,
-      avoid: l.latest.avoid,
+      ...textOfLook(l.latest),
       style: l.latest.style,
     })),
     template: {
@@ -105,6 +104,7 @@ export async function planRun(context: Context, input: PlanInput): Promise<Plann
     subjects: subjectRows.map(s => ({ id: s.id, label: s.label, picture: s.picture })),
     format,
     sources: await sourceFacts(context, lookRows),
+    overrides: input.licenceOverrides ?? [],
     templateFaults: checkTemplate(template.text, template.slots as Slot[]).map(f => f.message),
   };
   const preview: PlanPreview = {

@@ -54,8 +54,15 @@ export class PressClient {
       body: body === undefined ? undefined : JSON.stringify(body),
       headers: { 'content-type': 'application/json', ...headers },
     });
+    let text: string;
     try {
-      return (await response.json()) as T;
+      text = await response.text();
+    } catch (error) {
+      // A press that leaves in the middle of an answer is gone; it has done nothing wrong.
+      throw new PressError(`The press does not answer (${(error as Error).message}).`, 'gone', true);
+    }
+    try {
+      return JSON.parse(text) as T;
     } catch {
       throw new PressError('The press answered something that cannot be read.', 'fault', true);
     }

@@ -62,7 +62,13 @@ export const runRoutes = [
     body: planSchema,
     response: runSchema,
     status: 201,
-    handle: async ({ context, body, person }) => one(context, await startRun(context, body, person.id)),
+    async handle({ context, body, person }) {
+      if (body.licenceOverrides?.length && person.role !== 'lead')
+        throw new ProblemError('notAllowed', 'Only a lead can use a source whose licence has ended.', {
+          field: 'licenceOverrides',
+        });
+      return one(context, await startRun(context, body, person.id));
+    },
   }),
   route({
     method: 'get',

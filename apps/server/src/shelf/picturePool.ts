@@ -1,6 +1,6 @@
 import { Piscina } from 'piscina';
 import type { Fingerprint } from '@zinc/core';
-import type { CodeTask, IntakeResult, IntakeTask } from './pictureWorker.ts';
+import type { CodeTask, IntakeResult, IntakeTask, VariantTask } from './pictureWorker.ts';
 
 /** Decoding and measuring in worker threads, so that requests never wait for a picture. */
 export class PicturePool {
@@ -13,7 +13,7 @@ export class PicturePool {
     this.pool = new Piscina({ filename, minThreads: 1, maxThreads: threads, idleTimeout: 30_000 });
   }
 
-  run(task: IntakeTask): Promise<IntakeResult> {
+  run(task: IntakeTask | VariantTask): Promise<IntakeResult> {
     return this.pool.run(task) as Promise<IntakeResult>;
   }
 

@@ -1,4 +1,16 @@
-import { fingerprintOfCode, hashPixels, measure, nearestCode, type Fingerprint, type Picture } from '@zinc/core';
+import {
+  decodeWorkingCopy,
+  fingerprintOfCode,
+  hashPixels,
+  measure,
+  nearestCode,
+  PictureError,
+  prepare,
+  PreparationError,
+  type Fingerprint,
+  type Picture,
+  type Preparation,
+} from '@zinc/core';
 import sharp, { type Metadata } from 'sharp';
 
 sharp.concurrency(1);
@@ -21,9 +33,15 @@ const EXTENSIONS: Record<string, string> = {
 export type IntakeTask = { kind: 'intake'; name: string; bytes: Uint8Array } | { kind: 'proof'; bytes: Uint8Array };
 /** Style codes are painted and measured here too. */
 export type CodeTask = { kind: 'code'; text: string } | { kind: 'nearestCode'; fingerprint: Fingerprint };
+/** A variant is made of a working copy. */
+export interface VariantTask {
+  kind: 'variant';
+  bytes: Uint8Array;
+  preparation: Preparation;
+}
 export type IntakeResult =
   | { ok: true; type: string; width: number; height: number; working: Uint8Array; fingerprint: Fingerprint; pixelHash: string }
-  | { ok: false; reason: string };
+  | { ok: false; reason: string; part?: keyof Preparation };
 
 async function decode(bytes: Uint8Array, side: number | null): Promise<Picture> {
   let image = sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'warning', density: 144 }).rotate().toColourspace('srgb');
@@ -56,10 +74,32 @@ async function refuse(
 }
 
 /** Runs in a worker thread. */
-export default function run(task: IntakeTask | CodeTask): Promise<IntakeResult> | Fingerprint | ReturnType<typeof nearestCode> {
+export default function run(
+  task: IntakeTask | CodeTask | VariantTask,
+): Promise<IntakeResult> | Fingerprint | ReturnType<typeof nearestCode> {
+  if (task.kind === 'variant') return makeVariant(task);
   if (task.kind === 'code') return fingerprintOfCode(task.text);
   if (task.kind === 'nearestCode') return nearestCode(task.fingerprint);
   return takeIn(task);
+}
+
+async function encode({ width, height, data }: Picture): Promise<Uint8Array> {
+  const png = sharp(data, { raw: { width, height, channels: 4 } }).png({ compressionLevel: 6 });
+  return new Uint8Array(await png.toBuffer());
+}
+
+/** Makes and measures a variant of a working copy. What cannot be done comes back with its reason and the part at fault. */
+export async function makeVariant({ bytes, preparation }: VariantTask): Promise<IntakeResult> {
+  try {
+    const picture = prepare(decodeWorkingCopy(bytes), preparation);
+    const { width, height } = picture;
+    const working = await encode(picture);
+    return { ok: true, type: 'png', width, height, working, fingerprint: measure(picture), pixelHash: hashPixels(picture) };
+  } catch (error) {
+    if (error instanceof PreparationError) return { ok: false, reason: error.message, part: error.part };
+    if (error instanceof PictureError) return { ok: false, reason: error.message };
+    throw error;
+  }
 }
 
 /** Checks and decodes a picture, makes its working copy, measures it. Never throws for a bad file. */
@@ -76,15 +116,8 @@ export async function takeIn(task: IntakeTask): Promise<IntakeResult> {
       reason: cut ? 'It is cut short or damaged. Save or send it again.' : `It cannot be decoded: ${(error as Error).message}`,
     };
   }
-  const { width, height, data } = picture;
-  const working =
-    task.kind === 'proof'
-      ? task.bytes
-      : new Uint8Array(
-          await sharp(data, { raw: { width, height, channels: 4 } })
-            .png({ compressionLevel: 6 })
-            .toBuffer(),
-        );
+  const { width, height } = picture;
+  const working = task.kind === 'proof' ? task.bytes : await encode(picture);
   const size =
     task.kind === 'proof' || checked.type === 'svg' ? { width, height } : { width: checked.width, height: checked.height };
   return { ok: true, type: checked.type, ...size, working, fingerprint: measure(picture), pixelHash: hashPixels(picture) };

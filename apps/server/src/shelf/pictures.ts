@@ -1,4 +1,4 @@
-import { packVector, type Fingerprint } from '@zinc/core';
+import { searchVector, VECTOR_VERSION, type Fingerprint } from '@zinc/core';
 import { eq } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connect.ts';
@@ -33,7 +33,14 @@ export async function recordPicture(
 export async function recordFingerprint(db: Queries, sha256: string, fingerprint: Fingerprint): Promise<void> {
   await db
     .insert(fingerprints)
-    .values({ sha256, measure: fingerprint.measure, summary: fingerprint, vector: packVector(fingerprint) })
+    .values({
+      sha256,
+      measure: fingerprint.measure,
+      summary: fingerprint,
+      palette: fingerprint.colour.palette,
+      vector: searchVector(fingerprint),
+      vectorVersion: VECTOR_VERSION,
+    })
     .onDuplicateKeyUpdate({ set: { sha256 } });
 }
 

@@ -1,94 +1,21 @@
-import { addressSchema, referencePatchSchema, referenceSchema, type Reference, type ReferenceOrigin } from '@zinc/contract';
-import { and, desc, eq, lt, ne, type SQL } from 'drizzle-orm';
+import { addressSchema, fingerprintsSchema, hashesSchema, referencePatchSchema, referenceSchema } from '@zinc/contract';
+import { and, eq, lt, ne } from 'drizzle-orm';
 import sharp from 'sharp';
-import { uuidv7 } from 'uuidv7';
 import { array, object, string } from 'yup';
-import { MEASURE_VERSION } from '@zinc/core';
-import type { Context } from '../context.ts';
-import { isDuplicate } from '../db/connect.ts';
 import { readIfMatch } from '../http/ifMatch.ts';
 import { ProblemError } from '../http/problemError.ts';
 import { EVERYONE, MAKERS, route } from '../http/route.ts';
-import { people } from '../people/tables.ts';
 import { fetchPicture } from './address.ts';
 import { findPicture, takeInPicture } from './pictures.ts';
-import { fingerprints, pictures, styleReferences } from './tables.ts';
+import { addReference, fingerprintsOf, oneReference, selectReferences } from './service.ts';
+import { styleReferences } from './tables.ts';
 import { readUpload } from './upload.ts';
 
-const PAGE = 100;
+/** The first page is short, so that the shelf is soon seen; the others are long, so that it is soon whole. */
+const FIRST_PAGE = 200;
+const PAGE = 2000;
 /** What is known of a picture that has just arrived. */
 const NEW_REFERENCE = { shelf: 'Just arrived', credit: '', licence: '', licenceEnds: null };
-
-async function selectReferences(context: Context, where: SQL | undefined, limit: number): Promise<Reference[]> {
-  const rows = await context.db
-    .select({
-      r: styleReferences,
-      width: pictures.width,
-      height: pictures.height,
-      fingerprint: fingerprints.summary,
-      by: people.name,
-    })
-    .from(styleReferences)
-    .innerJoin(pictures, eq(pictures.sha256, styleReferences.sha256))
-    .innerJoin(fingerprints, and(eq(fingerprints.sha256, styleReferences.sha256), eq(fingerprints.measure, MEASURE_VERSION)))
-    .innerJoin(people, eq(people.id, styleReferences.addedBy))
-    .where(where)
-    .orderBy(desc(styleReferences.id))
-    .limit(limit);
-  return rows.map(({ r, width, height, fingerprint, by }) => ({
-    id: r.id,
-    name: r.name,
-    shelf: r.shelf,
-    credit: r.credit,
-    licence: r.licence,
-    licenceEnds: r.licenceEnds,
-    state: r.state,
-    picture: { sha256: r.sha256, width, height },
-    fingerprint,
-    grade: r.grade,
-    origin: r.origin ?? null,
-    revision: r.revision,
-    addedAt: r.addedAt.toISOString(),
-    addedBy: by,
-  }));
-}
-
-export async function oneReference(context: Context, id: string): Promise<Reference> {
-  const [found] = await selectReferences(context, eq(styleReferences.id, id), 1);
-  if (!found) throw new ProblemError('notFound', 'This reference is not in the house.');
-  return found;
-}
-
-/** Adds a picture that is kept already as a reference. Throws `inTheWay` when the same picture is on the shelf. */
-export async function addReference(
-  context: Context,
-  personId: string,
-  sha256: string,
-  facts: {
-    name: string;
-    shelf: string;
-    credit: string;
-    licence: string;
-    licenceEnds: string | null;
-    origin?: ReferenceOrigin | null;
-  },
-): Promise<string> {
-  const id = uuidv7();
-  try {
-    await context.db.transaction(async tx => {
-      await tx.insert(styleReferences).values({ id, sha256, ...facts, state: 'in use', addedBy: personId, addedAt: new Date() });
-      await context.events.add(tx, 'referenceAdded', id, personId, { name: facts.name });
-    });
-  } catch (error) {
-    if (!isDuplicate(error)) throw error;
-    const [same] = await context.db
-      .select({ name: styleReferences.name })
-      .from(styleReferences)
-      .where(eq(styleReferences.sha256, sha256));
-    throw new ProblemError('inTheWay', `The same picture is on the shelf already, as “${same?.name}”.`, { field: 'file' });
-  }
-  return id;
-}
 
 export const shelfRoutes = [
   route({
@@ -100,12 +27,13 @@ export const shelfRoutes = [
     response: object({ items: array(referenceSchema.required()).required(), next: string().nullable().defined() }),
     async handle({ context, query }) {
       const states = query.state === 'all' ? undefined : ne(styleReferences.state, 'put away');
+      const page = query.after ? PAGE : FIRST_PAGE;
       const items = await selectReferences(
         context,
         and(states, query.after ? lt(styleReferences.id, query.after) : undefined),
-        PAGE + 1,
+        page + 1,
       );
-      return { items: items.slice(0, PAGE), next: items.length > PAGE ? items[PAGE - 1].id : null };
+      return { items: items.slice(0, page), next: items.length > page ? items[page - 1].id : null };
     },
   }),
   route({
@@ -179,6 +107,15 @@ export const shelfRoutes = [
       await context.events.add(context.db, 'referenceChanged', params.id, person.id);
       return oneReference(context, params.id);
     },
+  }),
+  route({
+    method: 'post',
+    path: '/pictures/fingerprints',
+    roles: EVERYONE,
+    summary: 'Fingerprints of kept pictures, by their hash',
+    body: hashesSchema,
+    response: fingerprintsSchema,
+    handle: async ({ context, body }) => ({ items: await fingerprintsOf(context, body.hashes) }),
   }),
   route({
     method: 'get',

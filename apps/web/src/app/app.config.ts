@@ -7,6 +7,7 @@ import { providePrimeNG } from 'primeng/config';
 import { appRoutes } from './app.routes';
 import * as liveEffects from './frame/live.effects';
 import { looks, loadLooks } from './mix/looks.store';
+import { loadWordStyles, wordStyles } from './mix/word-styles.store';
 import { runs, loadRuns } from './runs/runs.store';
 import { galleyFeature } from './shared/galley.store';
 import { zincPreset } from './shared/preset';
@@ -25,10 +26,19 @@ export const appConfig: ApplicationConfig = {
     provideState(references.feature),
     provideState(codes.feature),
     provideState(looks.feature),
+    provideState(wordStyles.feature),
     provideState(templates.feature),
     provideState(subjects.feature),
     provideState(runs.feature),
-    provideEffects(sessionEffects, liveEffects, { loadReferences, loadCodes, loadLooks, loadTemplates, loadSubjects, loadRuns }),
+    provideEffects(sessionEffects, liveEffects, {
+      loadReferences,
+      loadCodes,
+      loadLooks,
+      loadWordStyles,
+      loadTemplates,
+      loadSubjects,
+      loadRuns,
+    }),
     providePrimeNG({ theme: { preset: zincPreset, options: { darkModeSelector: 'none', cssLayer: false } }, ripple: false }),
     MessageService,
   ],

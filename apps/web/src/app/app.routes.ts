@@ -34,12 +34,22 @@ export const appRoutes: Routes = [
         loadComponent: () => import('./shelf/codes/codes.page').then(m => m.CodesPage),
       },
       {
+        path: 'shelf/:id/prepare',
+        title: 'Prepare · Zinc Shelf',
+        loadComponent: () => import('./shelf/prepare/prepare.page').then(m => m.PreparePage),
+      },
+      {
         path: 'shelf/:id',
         title: 'Reference · Zinc Shelf',
         loadComponent: () => import('./shelf/reference.page').then(m => m.ReferencePage),
       },
       { path: 'mix', title: 'Mix · Zinc Shelf', loadComponent: () => import('./mix/mix.page').then(m => m.MixPage) },
       { path: 'mix/:id', title: 'Mix · Zinc Shelf', loadComponent: () => import('./mix/mix.page').then(m => m.MixPage) },
+      {
+        path: 'wording/styles',
+        title: 'Word styles · Zinc Shelf',
+        loadComponent: () => import('./mix/word-styles.page').then(m => m.WordStylesPage),
+      },
       {
         path: 'wording',
         title: 'Wording · Zinc Shelf',

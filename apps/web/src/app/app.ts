@@ -7,6 +7,7 @@ import { Galley } from './frame/galley';
 import { JobLine } from './frame/job-line';
 import { LineGauge } from './frame/line-gauge';
 import { looks } from './mix/looks.store';
+import { wordStyles } from './mix/word-styles.store';
 import { runs } from './runs/runs.store';
 import { Keys } from './shared/keys';
 import { Live } from './shared/live';
@@ -126,7 +127,8 @@ export class App {
       if (this.status() !== 'ready') return;
       if (this.person()) {
         this.live.start();
-        for (const slice of [references, codes, looks, templates, subjects, runs]) this.store.dispatch(slice.actions.load());
+        for (const slice of [references, looks, codes, wordStyles, templates, subjects, runs])
+          this.store.dispatch(slice.actions.load());
       } else this.live.stop();
     });
   }

@@ -83,7 +83,7 @@ function spread(values: number[], floor: number): number[] {
  * The fingerprint of the worked part of a picture: amounts that are means over all of it, divided by the share that is not bare ground. How much
  * ground a picture shows follows from its subject more than from its look.
  */
-function workedOf(f: Fingerprint): Fingerprint {
+export function workedOf(f: Fingerprint): Fingerprint {
   const { line, texture, light } = f;
   const k = 1 / Math.max(LEAST_WORKED, 1 - light.bare);
   const more = (v: number): number => v * k;

@@ -15,7 +15,8 @@ export function fitPicture(picture: Picture, width: number, height: number): Pic
   );
 }
 
-function cropPicture(picture: Picture, left: number, top: number, width: number, height: number): Picture {
+/** A part of a picture, in pixels; it must lie inside. */
+export function cropPicture(picture: Picture, left: number, top: number, width: number, height: number): Picture {
   const data = new Uint8ClampedArray(width * height * 4);
   for (let y = 0; y < height; y++) {
     const from = ((top + y) * picture.width + left) * 4;

@@ -5,7 +5,7 @@ import { PictureError } from '../image/types.ts';
 import { pictureOf, sampleContent, stripes } from '../testPictures.ts';
 import { describeFingerprint } from './describe.ts';
 import { measure } from './measure.ts';
-import { packVector } from './vector.ts';
+import { searchVector } from '../drift/nearness.ts';
 
 describe('measuring', () => {
   it('finds the colours of flat areas and their shares', () => {
@@ -67,7 +67,7 @@ describe('measuring', () => {
       [64, 64],
     ]) {
       const f = measure(pictureOf(w, h, x => [x % 256, 100, 50]));
-      for (const v of packVector(f)) expect(Number.isFinite(v)).withContext(`${w} × ${h}`).toBeTrue();
+      for (const v of searchVector(f)) expect(Number.isFinite(v)).withContext(`${w} × ${h}`).toBeTrue();
     }
   });
   it('refuses malformed pictures by name', () => {

@@ -8,7 +8,7 @@ import { FACETS } from '../measure/types.ts';
 import { mix, paletteFromColours } from '../mix/mix.ts';
 import { neutralStyle, type Style } from '../mix/style.ts';
 import { BRAND, pictureOf, sampleContent, stripes } from '../testPictures.ts';
-import { paint } from './paint.ts';
+import { paint, painting } from './paint.ts';
 
 const hatched = mix([{ parts: 1, facets: [...FACETS], fingerprint: measure(stripes(512, 8, 0.6)) }]);
 const branded: Style = {
@@ -138,5 +138,21 @@ describe('painting', () => {
     expect(() => paint(content, branded, NaN, 1)).toThrowError(RangeError, /NaN/);
     expect(() => paint(content, branded, 1, 1, { mask: new Float32Array(3) })).toThrowError(RangeError, /mask of 3 values.*256/);
     expect(() => paint({ ...content, width: 17 }, branded, 1, 1)).toThrowError(/17 × 16/);
+  });
+  it('at many strengths from one painting gives the bytes of each painted by itself', () => {
+    const content = sampleContent(96, 4);
+    const own = { ...neutralStyle(), palette: paletteFromColours(BRAND) };
+    own.amounts.flat = 0.8;
+    own.amounts.hatch = 0.5;
+    const never = [{ L: 0.5, a: 0.1, b: -0.1, radius: 0.1 }];
+    const at = painting(content, own, 5, { never });
+    // A rough one before leaves no trace in those that follow.
+    expect(hashPixels(at(0.4, true))).not.toBe(hashPixels(content));
+    for (const strength of [0.4, 1, 0.7, 0, 0.4]) {
+      const alone = paint(content, own, strength, 5, { never });
+      expect(hashPixels(at(strength)))
+        .withContext(String(strength))
+        .toBe(hashPixels(alone));
+    }
   });
 });

@@ -25,7 +25,7 @@ import { layShadows } from './shadow.ts';
 import { settle } from './settle.ts';
 import { makeSketch, shrinkTo, type Sketch } from './sketch.ts';
 import { printInks, unmixInks, type Inks } from './spot.ts';
-import { evenStrength } from './strength.ts';
+import { placeAt, strengthStops } from './strength.ts';
 import { matchTone } from './tone.ts';
 import { layWash } from './wash.ts';
 
@@ -43,29 +43,57 @@ const PATCH_SHARE = 0.7;
  * the content is kept. Throws RangeError or PictureError on bad input.
  */
 export function paint(content: Picture, style: Style, strength: number, seed: number, options: PaintOptions = {}): Picture {
-  if (!(strength >= 0 && strength <= 1)) throw new RangeError(`Got a strength of ${strength}; wanted a number from 0 to 1.`);
+  return painting(content, style, seed, options)(strength);
+}
+
+/**
+ * {@link paint} for one content, style and seed at any number of strengths: what does not depend on strength is worked out once, when it
+ * is first needed. `rough` takes strength as it stands, without evening it out: for previews that are soon painted over.
+ */
+export function painting(
+  content: Picture,
+  style: Style,
+  seed: number,
+  options: PaintOptions = {},
+): (strength: number, rough?: boolean) => Picture {
   checkPicture(content);
-  if (strength === 0) return { ...content, data: content.data.slice() };
   const n = content.width * content.height;
   for (const [name, plane] of [
     ['mask', options.mask],
     ['parts', options.parts],
   ] as const)
     if (plane && plane.length !== n) throw new RangeError(`Got a ${name} of ${plane.length} values; wanted ${n}, one a pixel.`);
-  const { fidelity, bind, clear } = options;
   // A style from an older mixer lacks the settings that came later; they stand at neutral.
   const complete = { ...style, amounts: { ...neutralStyle().amounts, ...style.amounts } };
-  const held = fidelity ? holdBack(complete, fidelity) : complete;
+  let full: LabPlanes | null = null;
+  let stops: number[] | null | undefined;
+  return (strength, rough = false) => {
+    if (!(strength >= 0 && strength <= 1)) throw new RangeError(`Got a strength of ${strength}; wanted a number from 0 to 1.`);
+    if (strength === 0) return { ...content, data: content.data.slice() };
+    full ??= paintWhole(content, complete, seed, options);
+    if (strength === 1) {
+      const whole = { ...full, L: full.L.slice(), a: full.a.slice(), b: full.b.slice() };
+      keepColoursOut(whole, options.never);
+      return fromLabPlanes(whole, content);
+    }
+    const own = toLabPlanes(content);
+    if (stops === undefined && !rough) stops = strengthStops(own, full, hasFineMarks(complete));
+    blendInto(own, full, placeAt(stops ?? null, strength));
+    keepColoursOut(own, options.never);
+    return fromLabPlanes(own, content);
+  };
+}
+
+/** The full look with what the options hold back, return and leave clear. */
+function paintWhole(content: Picture, style: Style, seed: number, options: PaintOptions): LabPlanes {
+  const { fidelity, bind, clear } = options;
+  const held = fidelity ? holdBack(style, fidelity) : style;
   const bound = bind ? settle(trial(content, seed, options), held, bind.sheet, bind.amount) : null;
   const { planes: painted, ground } = paintFully(content, bound ? bound.style : held, seed, options);
   if (bound) pullTowards(painted, bind!.sheet.target, bound.pulls);
-  const own = strength < 1 || fidelity ? toLabPlanes(content) : null;
-  if (own && fidelity) returnDetail(painted, own, fidelity, options.mask);
+  if (fidelity) returnDetail(painted, toLabPlanes(content), fidelity, options.mask);
   if (clear?.length) leaveClear(painted, clear, ground);
-  const whole = own && strength < 1 ? own : painted;
-  if (whole === own) blendInto(own, painted, evenStrength(own, painted, strength, hasFineMarks(complete)));
-  keepColoursOut(whole, options.never);
-  return fromLabPlanes(whole, content);
+  return painted;
 }
 
 function hasFineMarks({ amounts }: Style): boolean {

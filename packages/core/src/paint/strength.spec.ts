@@ -3,7 +3,7 @@ import { drift } from '../drift/drift.ts';
 import { measurePlanes } from '../measure/measure.ts';
 import { sampleContent, stripes } from '../testPictures.ts';
 import { mixPlanes } from './planes.ts';
-import { equalSteps, evenStrength } from './strength.ts';
+import { equalSteps, placeAt, strengthStops } from './strength.ts';
 
 const PLACES = [0, 0.1, 0.25, 0.45, 0.65, 0.84, 1];
 const tableOf = (far: (p: number, q: number) => number): number[][] => PLACES.map(p => PLACES.map(q => far(p, q)));
@@ -39,17 +39,18 @@ describe('equal steps', () => {
 describe('even strength', () => {
   const own = toLabPlanes(sampleContent(128, 3));
   const painted = toLabPlanes(stripes(128, 8, 0.6));
+  const stops = strengthStops(own, painted);
   it('stops at places that lie equally far apart', () => {
-    const seen = [0, 0.2, 0.4, 0.6, 0.8, 1].map(s => measurePlanes(mixPlanes(own, painted, s && evenStrength(own, painted, s))));
+    const seen = [0, 0.2, 0.4, 0.6, 0.8, 1].map(s => measurePlanes(mixPlanes(own, painted, s && placeAt(stops, s))));
     const steps = seen.slice(1).map((f, k) => drift(seen[k], f).total);
     expect(Math.max(...steps) / Math.min(...steps)).toBeLessThan(2);
   });
   it('grows with strength and ends at the painting', () => {
-    const at = [0.1, 0.3, 0.5, 0.7, 0.9, 1].map(s => evenStrength(own, painted, s));
+    const at = [0.1, 0.3, 0.5, 0.7, 0.9, 1].map(s => placeAt(stops, s));
     at.slice(1).forEach((v, k) => expect(v).toBeGreaterThan(at[k]));
     expect(at[5]).toBeCloseTo(1, 9);
   });
   it('of a painting equal to its content is the strength itself', () => {
-    expect(evenStrength(own, own, 0.4)).toBe(0.4);
+    expect(placeAt(strengthStops(own, own), 0.4)).toBe(0.4);
   });
 });

@@ -82,10 +82,10 @@ export function equalSteps(places: readonly number[], table: number[][], steps =
 }
 
 /**
- * How far to go from content to painting (0–1) for `strength`, so that equal steps of strength are equal steps of measured drift. `fine` is
- * for looks whose marks are as small as a few pixels.
+ * Where to stop between content and painting (0–1) so that equal steps of strength are equal steps of measured drift; null when the two look
+ * the same. `fine` is for looks whose marks are as small as a few pixels.
  */
-export function evenStrength(own: LabPlanes, painted: LabPlanes, strength: number, fine = true): number {
+export function strengthStops(own: LabPlanes, painted: LabPlanes, fine = true): number[] | null {
   const side = (fine ? FINE_SIDE : LONG_SIDE) / (Math.max(own.width, own.height) <= LONG_SIDE ? 2 : 1);
   const from = reduced(own, side);
   const to = reduced(painted, side);
@@ -102,10 +102,15 @@ export function evenStrength(own: LabPlanes, painted: LabPlanes, strength: numbe
     seen.splice(at, 0, f);
   };
   PLACES.forEach(look);
-  if (table[0][PLACES.length - 1] < 1e-6) return strength;
+  if (table[0][PLACES.length - 1] < 1e-6) return null;
   // Some measures change at a stroke, where hatching begins to show; looking again at the stops themselves finds such places.
   equalSteps(places, table).slice(1, STEPS).forEach(look);
-  const stops = equalSteps(places, table);
+  return equalSteps(places, table);
+}
+
+/** How far to go from content to painting (0–1) for a strength, by the stops found for the two. */
+export function placeAt(stops: number[] | null, strength: number): number {
+  if (!stops) return strength;
   const k = Math.min(STEPS - 1, Math.floor(strength * STEPS));
   return stops[k] + (stops[k + 1] - stops[k]) * (strength * STEPS - k);
 }

@@ -24,7 +24,17 @@ export interface Plan {
 /** Everything a plan names, as it stands when the plan is read. */
 export interface PlanLibrary {
   subjects: { id: string; label: string; wording: string; avoid: string[]; pictureSha: string | null }[];
-  looks: { id: string; name: string; version: number; strength: number; words: string[]; avoid: string[]; style: Style }[];
+  looks: {
+    id: string;
+    name: string;
+    version: number;
+    strength: number;
+    /** Phrases that stand before the subject; they come from word styles. */
+    before?: string[];
+    words: string[];
+    avoid: string[];
+    style: Style;
+  }[];
   template: { id: string; version: number; text: string; avoid: string[]; slots: Slot[] };
   format: { id: string; name: string; width: number; height: number };
   brand: { avoid: string[]; never: { hex: string; radius: number }[] };
@@ -99,6 +109,7 @@ export function expandPlan(plan: Plan, library: PlanLibrary): ExpandedPlan {
       const key = cellKey(subjectId, lookId, plan.formatId);
       const { template } = library;
       const parts = fillTemplate(template.text, template.slots, { ...plan.fills, subject: subject.wording });
+      if (look.before?.length) parts.unshift({ from: 'look', words: `${look.before.join(', ')}, ` });
       if (look.words.length > 0) parts.push({ from: 'look', words: `, ${look.words.join(', ')}` });
       const avoid = [...new Set([...template.avoid, ...look.avoid, ...subject.avoid, ...library.brand.avoid])];
       const lettering = template.slots

@@ -137,6 +137,7 @@ describe('preflight', () => {
     format: { width: 768, height: 768 },
     sources: [{ referenceId: 'r', name: 'Furrow', lookId: 'l1', width: 900, height: 900, licenceEnds: null }],
     templateFaults: [],
+    overrides: [],
   };
   const find = (part: Partial<Plan>, change: Partial<PreflightFacts> = {}) =>
     preflight({ ...plan, ...part }, withPlan(part), { ...facts, ...change });
@@ -166,8 +167,16 @@ describe('preflight', () => {
     const ends = (licenceEnds: string) => find({}, { sources: [{ ...facts.sources[0], licenceEnds }] });
     expect(ends('2026-11-22').find(f => f.code === 'licenceEnded')?.severity).toBe('must');
     expect(ends('2026-11-23').map(f => f.code)).toContain('licenceEnds');
-    expect(ends('2026-12-07').map(f => f.code)).toContain('licenceEnds');
-    expect(ends('2026-12-08').map(f => f.code)).not.toContain('licenceEnds');
+    expect(ends('2026-12-23').map(f => f.code)).toContain('licenceEnds');
+    expect(ends('2026-12-24').map(f => f.code)).not.toContain('licenceEnds');
+  });
+  it('lets an ended licence be used when a reason was given for that very one', () => {
+    const sources = [{ ...facts.sources[0], licenceEnds: '2026-11-01' }];
+    const told = find({}, { sources, overrides: [{ referenceId: 'r', reason: 'the loan was renewed by word' }] });
+    const finding = told.find(f => f.code === 'licenceOverridden')!;
+    expect(finding.severity).toBe('note');
+    expect(finding.message).toContain('the loan was renewed by word');
+    expect(codes({}, { sources, overrides: [{ referenceId: 'other', reason: 'for another one' }] })).toContain('licenceEnded');
     expect(writtenDate('2026-12-05')).toBe('5 December 2026');
   });
   it('says so when the press is gone, instead of guessing', () => {

@@ -10,6 +10,7 @@ export interface Finding {
     | 'sourceTooSmall'
     | 'licenceEnded'
     | 'licenceEnds'
+    | 'licenceOverridden'
     | 'sameText'
     | 'templateFault'
     | 'pressGone'
@@ -18,7 +19,7 @@ export interface Finding {
   message: string;
   cells: string[];
   mend?: {
-    action: 'strikeOut' | 'openReference' | 'openWording' | 'restore';
+    action: 'strikeOut' | 'openReference' | 'openWording' | 'restore' | 'overrideLicence';
     label: string;
     subjectId?: string;
     referenceId?: string;
@@ -38,10 +39,13 @@ export interface PreflightFacts {
   format: { width: number; height: number };
   sources: { referenceId: string; name: string; lookId: string; width: number; height: number; licenceEnds: string | null }[];
   templateFaults: string[];
+  /** Licences that ended and are used all the same, with the reason that is kept. */
+  overrides: { referenceId: string; reason: string }[];
 }
 
 const SOURCE_SIDE = 400;
-const SOON_DAYS = 14;
+/** Days before its end from which a licence is said to end soon. */
+export const SOON_DAYS = 30;
 
 /** Every finding of a plan, those that must be settled first. */
 export function preflight(plan: Plan, expanded: ExpandedPlan, facts: PreflightFacts): Finding[] {
@@ -186,13 +190,22 @@ function checkSources(live: Cell[], facts: PreflightFacts): Finding[] {
       });
     if (!source.licenceEnds) continue;
     const days = daysBetween(facts.today, source.licenceEnds);
-    if (days < 0)
+    const override = facts.overrides.find(o => o.referenceId === source.referenceId);
+    if (days < 0 && override)
+      findings.push({
+        code: 'licenceOverridden',
+        severity: 'note',
+        message: `The licence of ${source.name} ended on ${writtenDate(source.licenceEnds)}; it is used all the same: “${override.reason}”. This is kept with the run.`,
+        cells,
+        mend,
+      });
+    else if (days < 0)
       findings.push({
         code: 'licenceEnded',
         severity: 'must',
-        message: `The licence of ${source.name} ended on ${writtenDate(source.licenceEnds)}. Renew it, or leave it out of the look.`,
+        message: `The licence of ${source.name} ended on ${writtenDate(source.licenceEnds)}. Renew it, leave it out of the look, or let a lead say why it is used all the same.`,
         cells,
-        mend,
+        mend: { action: 'overrideLicence', label: 'Use it all the same', referenceId: source.referenceId },
       });
     else if (days <= SOON_DAYS)
       findings.push({

@@ -8,11 +8,13 @@ export interface DemoReference {
   licence: string;
   /** Days from the seeding day to the end of the licence; null for no end. */
   licenceDays: number | null;
+  grade?: number | null;
+  tags?: string[];
   svg: string;
 }
 
-/** The twelve made-up references of the demo house, each from its own fixed seed. */
-export function demoReferences(): DemoReference[] {
+/** The twelve made-up references that the demo house starts with, each from its own fixed seed. */
+export function firstReferences(): DemoReference[] {
   const seeded = (seed: number): (() => number) => randomFor(seed, 'demo reference');
   const ours = { credit: 'Marrow & Vane archive', licence: 'ours', licenceDays: null };
   const market = ['#f4e3c8', '#e07a4b', '#2f6f62', '#f2b84b', '#8db6a5', '#c24b4b', '#24445c'];

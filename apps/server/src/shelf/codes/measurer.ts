@@ -1,4 +1,4 @@
-import { MEASURE_VERSION } from '@zinc/core';
+import { MEASURE_VERSION, searchVector, VECTOR_VERSION } from '@zinc/core';
 import { and, eq, isNull, ne, or } from 'drizzle-orm';
 import type { Logger } from 'pino';
 import type { Database } from '../../db/connect.ts';
@@ -40,7 +40,15 @@ export class CodeMeasurer {
           for (const { id, text } of some) {
             if (this.stopped) return;
             const summary = await this.pool.measureCode(text);
-            await this.db.update(styleCodes).set({ summary, measure: summary.measure }).where(eq(styleCodes.id, id));
+            await this.db
+              .update(styleCodes)
+              .set({
+                summary,
+                measure: summary.measure,
+                vector: searchVector(summary),
+                vectorVersion: VECTOR_VERSION,
+              })
+              .where(eq(styleCodes.id, id));
             // Nobody waits for this: pictures that someone brings, and the press, come first.
             await new Promise(resolve => setTimeout(resolve, BREATH));
           }

@@ -11,38 +11,19 @@ import {
   undoResultSchema,
   type NearCode,
 } from '@zinc/contract';
-import { MEASURE_VERSION, type Fingerprint } from '@zinc/core';
+import type { Fingerprint } from '@zinc/core';
 import { and, eq } from 'drizzle-orm';
 import { array, object, string } from 'yup';
-import type { Context } from '../../context.ts';
 import { readIfMatch } from '../../http/ifMatch.ts';
 import { ProblemError } from '../../http/problemError.ts';
 import { EVERYONE, MAKERS, route } from '../../http/route.ts';
-import { oneLook } from '../../mix/service.ts';
-import { fingerprints } from '../tables.ts';
+import { askedFingerprint } from '../find/routes.ts';
 import { readUpload } from '../upload.ts';
 import { exportCodes, importCodes, previewImport, undoImport } from './importing.ts';
-import { addCode, codeFingerprint, codesAfter, codesNear, oneCode, ownCode } from './service.ts';
+import { addCode, codeFingerprint, codesAfter, oneCode, ownCode } from './service.ts';
 import { styleCodes } from './tables.ts';
 
 const PAGE = 1000;
-const NEAR = 200;
-
-/** The fingerprint of what was asked about: a kept picture, or what a look aims at. */
-async function fingerprintOf(context: Context, asked: { sha256?: string; lookId?: string }): Promise<Fingerprint> {
-  if (asked.lookId) {
-    const { name, latest } = await oneLook(context, asked.lookId);
-    if (!latest.target)
-      throw new ProblemError('notPossible', `“${name}” has no measured target, so nothing can be near it.`, { field: 'lookId' });
-    return latest.target;
-  }
-  const [row] = await context.db
-    .select({ summary: fingerprints.summary })
-    .from(fingerprints)
-    .where(and(eq(fingerprints.sha256, asked.sha256 ?? ''), eq(fingerprints.measure, MEASURE_VERSION)));
-  if (!row) throw new ProblemError('notFound', 'There is no such picture in the house.', { field: 'sha256' });
-  return row.summary;
-}
 
 export const codeRoutes = [
   route({
@@ -118,22 +99,13 @@ export const codeRoutes = [
   }),
   route({
     method: 'post',
-    path: '/codes/near',
-    roles: EVERYONE,
-    summary: 'Own codes of the shelf by their distance from a picture or a look, nearest first',
-    body: nearestInputSchema,
-    response: object({ items: array(nearCodeSchema.required()).required() }),
-    handle: async ({ context, body }) => ({ items: await codesNear(context, await fingerprintOf(context, body), NEAR) }),
-  }),
-  route({
-    method: 'post',
     path: '/codes/nearest',
     roles: EVERYONE,
     summary: 'The one own code, on the shelf or not, that comes closest to a picture or a look',
     body: nearestInputSchema,
     response: nearCodeSchema,
     async handle({ context, body }): Promise<NearCode> {
-      const { code, drift } = await context.pictures.nearestCode(await fingerprintOf(context, body));
+      const { code, drift } = await context.pictures.nearestCode(await askedFingerprint(context, body));
       const [kept] = await context.db
         .select({ id: styleCodes.id })
         .from(styleCodes)

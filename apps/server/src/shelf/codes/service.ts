@@ -1,6 +1,6 @@
-import type { CodeInput, NearCode, StyleCode } from '@zinc/contract';
-import { decodeStyle, drift, encodeStyle, MEASURE_VERSION, StyleCodeError, type Fingerprint } from '@zinc/core';
-import { and, asc, eq, gt, isNotNull, ne, type SQL } from 'drizzle-orm';
+import type { CodeInput, StyleCode } from '@zinc/contract';
+import { decodeStyle, encodeStyle, MEASURE_VERSION, StyleCodeError, type Fingerprint } from '@zinc/core';
+import { and, asc, eq, gt, ne, type SQL } from 'drizzle-orm';
 import { uuidv7 } from 'uuidv7';
 import type { Context } from '../../context.ts';
 import { isDuplicate } from '../../db/connect.ts';
@@ -89,25 +89,6 @@ export async function addCode(context: Context, input: CodeInput, personId: stri
   }
   context.codes.poke();
   return id;
-}
-
-/** Own codes of the shelf by how far what they paint is from a fingerprint, nearest first. Codes not measured yet are left out. */
-export async function codesNear(context: Context, to: Fingerprint, most: number): Promise<NearCode[]> {
-  const rows = await context.db
-    .select({ id: styleCodes.id, text: styleCodes.text, summary: styleCodes.summary })
-    .from(styleCodes)
-    .where(
-      and(
-        eq(styleCodes.kind, 'own'),
-        ne(styleCodes.state, 'put away'),
-        eq(styleCodes.measure, MEASURE_VERSION),
-        isNotNull(styleCodes.summary),
-      ),
-    );
-  return rows
-    .map(r => ({ id: r.id, text: r.text, distance: drift(r.summary!, to).total }))
-    .sort((p, q) => p.distance - q.distance)
-    .slice(0, most);
 }
 
 /** What an own code measures: as it is kept, else worked out now. */

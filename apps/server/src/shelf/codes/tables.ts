@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { check, index, int, mysqlEnum, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 import type { ShelfState } from '@zinc/contract';
 import type { Fingerprint } from '@zinc/core';
-import { exact, json, moment, uuid } from '../../db/columns.ts';
+import { exact, floats, json, moment, uuid } from '../../db/columns.ts';
 import { people } from '../../people/tables.ts';
 
 /** What merging an import changed in a code, so that it can be undone. */
@@ -41,6 +41,8 @@ export const styleCodes = mysqlTable(
     importId: uuid('import_id').references(() => codeImports.id),
     measure: int('measure'),
     summary: json<Fingerprint>('summary'),
+    vector: floats('vector'),
+    vectorVersion: int('vector_version'),
     addedBy: uuid('added_by')
       .notNull()
       .references(() => people.id),

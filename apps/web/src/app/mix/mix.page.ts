@@ -1,14 +1,4 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  DestroyRef,
-  effect,
-  inject,
-  input,
-  signal,
-  untracked,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
@@ -17,11 +7,13 @@ import {
   lookVersionInputSchema,
   ValidationError,
   type Look,
+  type LookRange,
   type LookSource,
   type LookVersion,
 } from '@zinc/contract';
 import {
   decodeStyle,
+  describeFingerprint,
   FACETS,
   labOfHex,
   mixLook,
@@ -33,12 +25,17 @@ import {
   type Fingerprint,
   type MixedLook,
   type MixSource,
+  type PaletteColour,
+  type WordSource,
 } from '@zinc/core';
 import { Slider } from 'primeng/slider';
 import { Api, ApiError, problemOf } from '../shared/api';
+import type { Status } from '../shared/collection';
 import { FacetGauges } from '../shared/facet-gauges';
 import { FacetIcon } from '../shared/facet-icon';
+import { Fingerprints } from '../shared/fingerprints';
 import { galleyActions } from '../shared/galley.store';
+import { History } from '../shared/history';
 import { Keys } from '../shared/keys';
 import { Messages } from '../shared/messages';
 import { PaletteBar } from '../shared/palette-bar';
@@ -49,20 +46,27 @@ import { CodePicture } from '../shelf/codes/code-picture';
 import { codes, references } from '../shelf/shelf.store';
 import {
   BRAND_SOURCE,
+  brandPaletteOf,
   codeSourceOf,
+  coloursSource,
   draftOf,
   EMPTY_DRAFT,
-  FIRST_PARTS,
   sourceOf,
   splitWords,
   withoutColours,
+  wordSourceOf,
   type Draft,
 } from './draft';
 import { InkBar } from './ink-bar';
+import { LayOn, type Laid } from './lay-on';
 import { looks } from './looks.store';
+import type { Content } from './painting';
 import { SourcePicker } from './source-picker';
 import { ToneCurve } from './tone-curve';
 import { Usage, usageLine, usageOf } from './usage';
+import { Versions } from './versions';
+import { warningsOf, type Warning } from './warnings';
+import { wordStyles } from './word-styles.store';
 import { Yardstick } from './yardstick';
 
 function isCode(text: string): boolean {
@@ -72,6 +76,11 @@ function isCode(text: string): boolean {
   } catch {
     return false;
   }
+}
+
+/** Colours of one's own, each of them taking as much. */
+function paletteOfColours(colours: string[]): PaletteColour[] {
+  return paletteFromColours(colours.map(hex => ({ ...labOfHex(hex), role: '' })));
 }
 
 /** The mixing bench: sources as a recipe beside the ink bar, the yardstick repainted while you drag, what it aims at. */
@@ -91,6 +100,8 @@ function isCode(text: string): boolean {
     SourcePicker,
     CodePicture,
     StateView,
+    LayOn,
+    Versions,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './mix.page.html',
@@ -101,23 +112,29 @@ export class MixPage {
   private readonly api = inject(Api);
   private readonly router = inject(Router);
   private readonly messages = inject(Messages);
+  private readonly fingerprints = inject(Fingerprints);
   readonly facetNames = FACETS;
 
   /** The look to mix on; nothing for a new one. */
   readonly id = input<string>();
   /** References, by id, and style codes, by text, to start a new look from; commas between. */
   readonly from = input<string>();
+  /** A version to begin a new look from: the id of its look, a colon, its number. */
+  readonly begin = input<string>();
 
   readonly allReferences = this.store.selectSignal(references.all);
   readonly allCodes = this.store.selectSignal(codes.all);
+  private readonly wordStylesStatus = this.store.selectSignal(wordStyles.status);
   readonly referencesStatus = this.store.selectSignal(references.status);
+  readonly allWordStyles = this.store.selectSignal(wordStyles.all);
   readonly allLooks = this.store.selectSignal(looks.all);
   readonly looksStatus = this.store.selectSignal(looks.status);
   readonly house = this.store.selectSignal(sessionFeature.selectHouse);
   private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
   readonly mayEdit = computed(() => this.person()?.role !== 'reviewer');
 
-  readonly draft = signal<Draft>(EMPTY_DRAFT);
+  readonly history = new History<Draft>(EMPTY_DRAFT);
+  readonly draft = this.history.now;
   readonly name = signal('');
   readonly note = signal('');
   readonly fault = signal<{ field?: string; message: string } | null>(null);
@@ -125,29 +142,65 @@ export class MixPage {
   readonly picking = signal(false);
   /** Why the sources are mixed as was proposed; empty when nothing was, or when it was changed since. */
   readonly reasons = signal<string[]>([]);
-  /** A saved version shown beside the draft. */
+  /** A saved version shown beside what is in hand, and one shown in place of it. */
   readonly beside = signal<LookVersion | null>(null);
+  readonly facing = signal<LookVersion | null>(null);
+  /** Subjects as they are, without any style. */
+  readonly plain = signal(false);
+  readonly laidOn = signal<Content | null>(null);
+  readonly recommended = signal<LookRange[]>([]);
+  private readonly yardstick = viewChild(Yardstick);
+  readonly leaks = signal<readonly { id: string; share: number }[]>([]);
+  /** The version that this new look is begun from. */
+  readonly begunFrom = signal<{ lookId: string; name: string; version: number } | null>(null);
   readonly drift = signal<Drift | null>(null);
   readonly holds = signal<number | null>(null);
-  private readonly past = signal<Draft[]>([]);
-  private readonly future = signal<Draft[]>([]);
-  private kept: Draft = EMPTY_DRAFT;
   private opened = '';
   /** The version that the draft started from; what others save meanwhile is told, never passed over. */
   readonly basedOn = signal(0);
 
   readonly look = computed(() => this.allLooks().find(l => l.id === this.id()) ?? null);
-  readonly canUndo = computed(() => this.past().length > 0);
-  readonly canRedo = computed(() => this.future().length > 0);
   readonly totalParts = computed(() => this.draft().sources.reduce((sum, s) => sum + s.parts, 0));
-  readonly brandPalette = computed(() => {
-    const wanted = this.house()?.brand?.colours.filter(c => !c.never) ?? [];
-    return wanted.length > 0 ? paletteFromColours(wanted.map(c => ({ ...labOfHex(c.hex), role: c.role }))) : null;
-  });
+  readonly brandPalette = computed(() => brandPaletteOf(this.house()));
   readonly never = computed(() =>
     (this.house()?.brand?.colours ?? []).filter(c => c.never).map(c => ({ ...labOfHex(c.hex), radius: c.tolerance / 100 })),
   );
   readonly mixture = computed((): MixedLook | null => this.mixOf(this.draft()));
+  /** What the yardstick shows: what is in hand, or a version in place of it. */
+  readonly painted = computed(() => {
+    const v = this.facing();
+    const m = this.mixture();
+    if (v) return { style: v.style, strength: v.strength, target: v.target };
+    return m && { style: m.style, strength: this.draft().strength, target: m.target };
+  });
+  /** Palettes of sources that bring a picture but give no colour. */
+  readonly withheld = computed(() =>
+    this.draft().sources.flatMap(s => {
+      const f = s.parts > 0 && !s.facets.includes('colour') ? this.fingerprintOf(s) : undefined;
+      return f ? [{ id: s.id, palette: f.colour.palette }] : [];
+    }),
+  );
+  /** What each source gives, for the facets it gives, beside the target. */
+  readonly giving = computed(() => {
+    const target = this.mixture()?.target;
+    const rows = this.draft().sources.flatMap(s => {
+      const f = this.fingerprintOf(s);
+      if (s.parts === 0 || (!f && s.kind !== 'palette')) return [];
+      return [{ name: s.name, palette: s.facets.includes('colour') ? this.paletteOf(s) : [], facets: s.facets, print: f }];
+    });
+    return FACETS.map(facet => ({
+      facet,
+      target: target ? describeFingerprint(target)[facet] : '',
+      from: rows
+        .filter(r => r.facets.includes(facet))
+        .map(r => ({
+          name: r.name,
+          palette: facet === 'colour' ? r.palette : [],
+          words: r.print ? describeFingerprint(r.print)[facet] : '',
+        })),
+    }));
+  });
+  readonly defaults = computed(() => this.allWordStyles().filter(w => w.byDefault));
   /** What the style codes of this bench measure, by their text. */
   private readonly measuredCodes = signal<Record<string, Fingerprint>>({});
   readonly sameAsSaved = computed(() => {
@@ -165,7 +218,26 @@ export class MixPage {
       };
     }),
   );
-  readonly warnings = computed(() => this.findWarnings());
+  readonly warnings = computed((): Warning[] => {
+    const names = new Map(this.draft().sources.map(s => [s.id, s.name]));
+    const found = warningsOf({
+      draft: this.draft(),
+      mixture: this.mixture(),
+      fingerprintOf: s => this.fingerprintOf(s),
+      referenceOf: s => this.referenceOf(s),
+      never: this.never(),
+      holds: this.holds(),
+      leaks: this.leaks().flatMap(l => (names.has(l.id) ? [{ ...l, name: names.get(l.id)! }] : [])),
+      hasBrand: this.brandPalette() !== null,
+      today: new Date().toISOString().slice(0, 10),
+    });
+    return found;
+  });
+  /** What someone else saved while this is in hand. */
+  readonly meanwhile = computed(() => {
+    const latest = this.look()?.latest;
+    return latest && latest.version > this.basedOn() ? latest : null;
+  });
   readonly pressDefault = computed(() => {
     const setting = this.house()?.presses[0]?.capabilities?.settings.find(s => s.key === 'strength');
     return typeof setting?.default === 'number' ? setting.default : null;
@@ -177,35 +249,35 @@ export class MixPage {
   readonly did = computed(() => (this.look() ? usageOf(this.usage.all(), this.look()!.id) : null));
   readonly usageLine = usageLine;
 
-  didIn(version: number): string {
-    return usageLine(usageOf(this.usage.all(), this.look()!.id, version));
-  }
-
   constructor() {
     void this.usage.refresh();
     const keys = inject(Keys);
     keys.declare([
-      { key: 'Ctrl Z', does: 'Undo', run: () => this.undo() },
-      { key: 'Ctrl Y', does: 'Redo', run: () => this.redo() },
+      { key: 'Ctrl Z', does: 'Undo', run: () => this.history.undo() },
+      { key: 'Ctrl Y', does: 'Redo', run: () => this.history.redo() },
       { key: 'C', does: 'The manner without the colours', run: () => this.dropColours() },
+      { key: 'B', does: 'Without any style, for comparison, and back', run: () => this.plain.update(p => !p) },
       { key: 'G', does: 'This look into the galley', run: () => this.carry() },
     ]);
     effect(() => {
       const id = this.id();
       const from = this.from();
       const look = this.look();
-      const known = this.allReferences();
-      const key = id ?? `new:${from ?? ''}`;
-      if (this.opened === key || (id ? !look : from && known.length === 0 && this.referencesStatus() !== 'ready')) return;
+      const begin = this.begin();
+      const key = id ?? `new:${from ?? ''}${begin ?? ''}`;
+      const pending = (status: Status): boolean => status === 'idle' || status === 'loading';
+      // A list that is still on its way may hold what was asked for.
+      if (this.opened === key || (id ? !look : from && pending(this.referencesStatus()))) return;
+      if (!id && pending(this.wordStylesStatus())) return;
       this.opened = key;
-      untracked(() => (look ? this.openLook(look) : this.openNew(from)));
+      untracked(() => (look ? this.openLook(look) : begin ? void this.openFrom(begin) : this.openNew(from)));
     });
     effect(() => {
       const measured = this.measuredCodes();
       const missing = this.draft().sources.filter(s => s.kind === 'ownCode' && !measured[s.id]);
       if (missing.length > 0) void this.measureCodes(missing.map(s => s.id));
     });
-    inject(DestroyRef).onDestroy(() => this.past.set([]));
+    effect(() => this.fingerprints.want(this.draft().sources.flatMap(s => (s.sha256 ? [s.sha256] : []))));
   }
 
   private openLook(look: Look): void {
@@ -214,26 +286,53 @@ export class MixPage {
     this.name.set(look.name);
   }
 
+  /** Begins a new look from a version of another; the first version of it says so. */
+  private async openFrom(begin: string): Promise<void> {
+    const [lookId, version] = begin.split(':');
+    try {
+      const [look, old] = await Promise.all([
+        this.api.get<Look>(`/looks/${lookId}`),
+        this.api.get<LookVersion>(`/looks/${lookId}/versions/${version}`),
+      ]);
+      this.reset(draftOf(old));
+      this.basedOn.set(0);
+      this.name.set('');
+      this.begunFrom.set({ lookId, name: look.name, version: old.version });
+    } catch (error) {
+      this.messages.failed(error);
+    }
+  }
+
   private openNew(from: string | undefined): void {
     const ids = from?.split(',') ?? [];
     const sources = ids.flatMap(i => {
       const reference = this.allReferences().find(r => r.id === i);
+      const words = this.allWordStyles().find(w => w.id === i);
+      if (words) return [wordSourceOf(words)];
       return reference ? [sourceOf(reference)] : isCode(i) ? [codeSourceOf(i, this.nameOfCode(i))] : [];
     });
-    this.reset({ ...EMPTY_DRAFT, sources });
+    // What is on by default stands among the sources from the start, to be seen and taken out.
+    this.reset({
+      ...EMPTY_DRAFT,
+      sources: [
+        ...sources,
+        ...this.defaults()
+          .filter(w => !ids.includes(w.id))
+          .map(wordSourceOf),
+      ],
+    });
     this.basedOn.set(0);
     this.name.set('');
   }
 
   private reset(draft: Draft): void {
-    this.kept = draft;
-    this.past.set([]);
-    this.future.set([]);
+    this.history.reset(draft);
     this.beside.set(null);
+    this.facing.set(null);
+    this.begunFrom.set(null);
     this.fault.set(null);
     this.reasons.set([]);
     this.note.set('');
-    this.draft.set(draft);
   }
 
   private nameOfCode(text: string): string {
@@ -258,104 +357,61 @@ export class MixPage {
     }
   }
 
-  private paletteOf(s: LookSource) {
-    if (s.kind === 'palette') return this.brandPalette() ?? [];
+  paletteOf(s: LookSource): PaletteColour[] {
+    if (s.kind === 'palette') return s.colours ? paletteOfColours(s.colours) : (this.brandPalette() ?? []);
+    if (s.kind === 'wordStyle') return [];
     if (s.kind === 'ownCode') return styleOfCode(s.id).palette;
-    return this.referenceOf(s)?.fingerprint.colour.palette ?? [];
+    return this.referenceOf(s)?.palette ?? this.fingerprints.all()[s.sha256 ?? '']?.colour.palette ?? [];
   }
 
   referenceOf(s: LookSource) {
     return this.allReferences().find(r => r.picture.sha256 === s.sha256) ?? null;
   }
 
+  /** What a source measures, as soon as it is known. */
+  private fingerprintOf(s: LookSource): Fingerprint | undefined {
+    return s.kind === 'ownCode' ? this.measuredCodes()[s.id] : s.sha256 ? this.fingerprints.all()[s.sha256] : undefined;
+  }
+
   private mixOf({ sources, words }: Draft): MixedLook | null {
     const list: MixSource[] = [];
+    const said: WordSource[] = [];
     for (const s of sources) {
       const { parts, facets } = s;
-      if (s.kind === 'palette') {
-        list.push({ parts, facets, palette: this.brandPalette() ?? undefined });
+      if (s.kind === 'wordStyle') {
+        said.push({ parts, words: [...(s.phrases?.before ?? []), ...(s.phrases?.after ?? [])] });
         continue;
       }
-      const fingerprint = s.kind === 'ownCode' ? this.measuredCodes()[s.id] : this.referenceOf(s)?.fingerprint;
+      if (s.kind === 'palette') {
+        list.push({ parts, facets, palette: this.paletteOf(s) });
+        continue;
+      }
+      const fingerprint = this.fingerprintOf(s);
       if (!fingerprint) return null;
       list.push({ parts, facets, fingerprint, style: s.kind === 'ownCode' ? styleOfCode(s.id) : undefined });
     }
-    return list.some(s => s.parts > 0) ? mixLook(list, words) : null;
-  }
-
-  private findWarnings(): { text: string; mend?: string; run?: () => void }[] {
-    const { sources, words } = this.draft();
-    const out: { text: string; mend?: string; run?: () => void }[] = [];
-    const latest = this.look()?.latest;
-    if (latest && latest.version > this.basedOn())
-      out.push({
-        text: `${latest.author} saved version ${latest.version} meanwhile. Yours is still in hand here.`,
-        mend: 'Lay it beside',
-        run: () => void this.compare(String(latest.version)),
-      });
-    const today = new Date().toISOString().slice(0, 10);
-    for (const s of sources) {
-      const r = this.referenceOf(s);
-      if (r?.licenceEnds && r.licenceEnds < today)
-        out.push({ text: `The licence of ${s.name} has ended. A run with this look will be stopped by preflight.` });
-      if (s.facets.length === 0 && s.parts > 0)
-        out.push({
-          text: `${s.name} gives no facet, so its parts change nothing.`,
-          mend: 'Take it out',
-          run: () => this.remove(sources.indexOf(s)),
-        });
-      for (const word of words)
-        if (s.name.toLowerCase().includes(word.toLowerCase()))
-          out.push({
-            text: `“${word}” says what ${s.name} already gives.`,
-            mend: 'Drop the word',
-            run: () => this.change({ words: words.filter(w => w !== word) }),
-          });
-    }
-    for (const facet of this.facetNames)
-      if (sources.length > 0 && !sources.some(s => s.parts > 0 && s.facets.includes(facet)))
-        out.push({ text: `No source gives ${facet}, so subjects keep their own.` });
-    return out;
+    return [...list, ...said].some(s => s.parts > 0) ? mixLook(list, words, said) : null;
   }
 
   // --- changes, each undoable
 
   /** Changes the draft for good: one step of undo. */
   change(part: Partial<Draft>): void {
-    this.draft.update(d => ({ ...d, ...part }));
+    this.facing.set(null);
+    this.history.change({ ...this.draft(), ...part });
     this.reasons.set([]);
-    this.keep();
   }
 
-  /** Keeps what a drag came to as one step of undo. */
-  keep(): void {
-    const now = this.draft();
-    if (JSON.stringify(now) === JSON.stringify(this.kept)) return;
-    this.past.update(p => [...p.slice(-99), this.kept]);
-    this.future.set([]);
-    this.kept = now;
-  }
-
-  undo(): void {
-    const before = this.past().at(-1);
-    if (!before) return;
-    this.past.update(p => p.slice(0, -1));
-    this.future.update(f => [...f, this.draft()]);
-    this.kept = before;
-    this.draft.set(before);
-  }
-
-  redo(): void {
-    const after = this.future().at(-1);
-    if (!after) return;
-    this.future.update(f => f.slice(0, -1));
-    this.past.update(p => [...p, this.draft()]);
-    this.kept = after;
-    this.draft.set(after);
+  /** Mends what a warning is about, in one step. */
+  mend(w: Warning): void {
+    if (w.mend?.to) this.change(w.mend.to);
+    else if (w.mend?.link) void this.router.navigate(w.mend.link);
   }
 
   setParts(parts: number[]): void {
-    this.draft.update(d => ({ ...d, sources: d.sources.map((s, i) => ({ ...s, parts: parts[i] })) }));
+    this.facing.set(null);
+    const d = this.draft();
+    this.history.glide({ ...d, sources: d.sources.map((s, i) => ({ ...s, parts: parts[i] })) });
   }
 
   setPart(i: number, event: Event): void {
@@ -386,20 +442,51 @@ export class MixPage {
 
   add(ids: string[]): void {
     const have = new Set(this.draft().sources.map(s => s.id));
+    const fresh = ids.filter(id => !have.has(id));
     const more = this.allReferences()
-      .filter(r => ids.includes(r.id) && !have.has(r.id))
+      .filter(r => fresh.includes(r.id))
       .map(sourceOf);
-    for (const c of this.allCodes())
-      if (c.kind === 'own' && ids.includes(c.text) && !have.has(c.text)) more.push(codeSourceOf(c.text, c.name));
-    if (ids.includes('brand') && !have.has('brand')) more.push({ ...BRAND_SOURCE, parts: FIRST_PARTS });
+    for (const c of this.allCodes()) if (c.kind === 'own' && fresh.includes(c.text)) more.push(codeSourceOf(c.text, c.name));
+    for (const w of this.allWordStyles()) if (fresh.includes(w.id)) more.push(wordSourceOf(w));
+    if (fresh.includes('brand')) more.push(BRAND_SOURCE);
+    if (fresh.includes('own colours')) more.push(coloursSource(['#f3eee2', '#23262b', '#8e2a4b']));
     if (more.length > 0) this.change({ sources: [...this.draft().sources, ...more] });
     this.picking.set(false);
+  }
+
+  phrasesOf({ phrases }: LookSource): string {
+    return [...(phrases?.before ?? []), '…', ...(phrases?.after ?? [])].join(', ');
+  }
+
+  /** Lays a subject or a picture in the middle of the yardstick. */
+  layOn(laid: Laid | null): void {
+    if (laid?.picture) this.yardstick()?.tell(laid.picture.key, laid.picture);
+    this.laidOn.set(laid?.content ?? null);
+  }
+
+  setColour(i: number, k: number, hex: string | null): void {
+    const sources = this.draft().sources.map((s, n) => {
+      if (n !== i) return s;
+      const colours = [...(s.colours ?? [])];
+      if (hex === null) colours.splice(k, 1);
+      else colours[k] = hex;
+      return { ...s, colours };
+    });
+    if ((sources[i].colours?.length ?? 0) > 0) this.change({ sources });
+  }
+
+  /** Moves a source up or down: word styles are said in their order. */
+  reorder(i: number, by: number): void {
+    const sources = [...this.draft().sources];
+    if (i + by < 0 || i + by >= sources.length) return;
+    sources.splice(i + by, 0, ...sources.splice(i, 1));
+    this.change({ sources });
   }
 
   /** References and codes that could be proposed about: those whose fingerprints are known. */
   private measuredSources(): { source: LookSource; fingerprint: Fingerprint }[] {
     return this.draft().sources.flatMap(source => {
-      const fingerprint = source.kind === 'ownCode' ? this.measuredCodes()[source.id] : this.referenceOf(source)?.fingerprint;
+      const fingerprint = this.fingerprintOf(source);
       return fingerprint ? [{ source, fingerprint }] : [];
     });
   }
@@ -429,7 +516,9 @@ export class MixPage {
   }
 
   slide(strength: number | undefined): void {
-    if (strength !== undefined) this.draft.update(d => ({ ...d, strength }));
+    if (strength === undefined) return;
+    this.facing.set(null);
+    this.history.glide({ ...this.draft(), strength });
   }
 
   setWords(key: 'words' | 'avoid', event: Event): void {
@@ -443,11 +532,12 @@ export class MixPage {
     this.store.dispatch(galleyActions.put({ thing: { kind: 'look', id: look.id, name: look.name, pictureSha: sha } }));
   }
 
-  async compare(version: string): Promise<void> {
+  /** Shows a version beside what is in hand, or in place of it; null puts it away. */
+  async show(where: 'beside' | 'facing', version: number | null): Promise<void> {
     const look = this.look();
-    if (!look || version === '') return this.beside.set(null);
+    if (!look || version === null) return this[where].set(null);
     try {
-      this.beside.set(await this.api.get<LookVersion>(`/looks/${look.id}/versions/${version}`));
+      this[where].set(await this.api.get<LookVersion>(`/looks/${look.id}/versions/${version}`));
     } catch (error) {
       this.messages.failed(error);
     }
@@ -484,7 +574,14 @@ export class MixPage {
             await lookVersionInputSchema.validate(body),
             this.basedOn(),
           )
-        : await this.api.send<Look>('POST', '/looks', await lookInputSchema.validate({ ...body, name: this.name() }));
+        : await this.api.send<Look>(
+            'POST',
+            '/looks',
+            await lookInputSchema.validate(
+              { ...body, name: this.name(), begunFrom: this.begunFrom() ?? undefined },
+              { stripUnknown: true },
+            ),
+          );
       this.store.dispatch(looks.actions.saved({ items: [saved] }));
       this.note.set('');
       this.messages.done(`“${saved.name}” is saved as version ${saved.latest.version}.`);

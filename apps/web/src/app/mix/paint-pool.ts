@@ -1,4 +1,4 @@
-import type { PaintAnswer, PaintOrder } from './painting';
+import type { PaintAnswer, PaintOrder, PictureMessage } from './painting';
 
 type Wanted = Omit<PaintOrder, 'id' | 'slot'>;
 
@@ -11,6 +11,8 @@ export class PaintPool {
   private readonly busy: (PaintOrder | null)[];
   private readonly queue = new Map<string, PaintOrder>();
   private next = 1;
+  /** Which worker painted a slot last: what it worked out for one strength serves the others. */
+  private readonly lastOf = new Map<string, number>();
 
   constructor(
     private readonly onPainted: (answer: PaintAnswer) => void,
@@ -41,6 +43,11 @@ export class PaintPool {
     this.pump();
   }
 
+  /** Tells the workers a picture that contents may name. */
+  tell(key: string, picture: Omit<PictureMessage, 'kind' | 'key'>): void {
+    for (const worker of this.workers) worker.postMessage({ kind: 'picture', key, ...picture } satisfies PictureMessage);
+  }
+
   /** Takes back an order that still waits; false when it is being painted already, or is not known. */
   withdraw(slot: string): boolean {
     return this.queue.delete(slot);
@@ -49,13 +56,20 @@ export class PaintPool {
   private pump(): void {
     for (let i = 0; i < this.workers.length; i++) {
       if (this.busy[i]) continue;
-      const first = this.queue.entries().next();
-      if (first.done) return;
-      const [slot, order] = first.value;
-      this.queue.delete(slot);
+      const order = this.nextFor(i);
+      if (!order) return;
+      this.queue.delete(order.slot);
+      this.lastOf.set(order.slot, i);
       this.busy[i] = order;
       this.workers[i].postMessage(order);
     }
+  }
+
+  /** The first order that this worker or none has painted before, else simply the first: no worker stands idle. */
+  private nextFor(worker: number): PaintOrder | undefined {
+    for (const order of this.queue.values()) if ((this.lastOf.get(order.slot) ?? worker) === worker) return order;
+    const first = this.queue.values().next();
+    return first.done ? undefined : first.value;
   }
 
   close(): void {

@@ -1,36 +1,84 @@
 /// <reference lib="webworker" />
-import { drift, holdsUpTo, measure, paint } from '@zinc/core';
-import { drawSubject, YARDSTICK, type Scene } from '@zinc/scenes';
-import type { PaintAnswer, PaintOrder } from './painting';
+import { drift, fitPicture, holdsUpTo, leakOf, measure, paint, painting, type Lab, type Picture } from '@zinc/core';
+import { drawSubject, findSubject, YARDSTICK, type Scene } from '@zinc/scenes';
+import type { PaintAnswer, PaintOrder, PictureMessage } from './painting';
 
-const scenes = new Map<string, Scene>();
-
-/** Scenes are drawn once a size and kept: only the painting changes while a person drags. */
-function sceneOf(subject: number, size: number): Scene {
-  const key = `${subject}/${size}`;
-  let scene = scenes.get(key);
-  if (!scene) {
-    const { name, seed } = YARDSTICK[subject];
-    scene = drawSubject(name, seed, size, size);
-    scenes.set(key, scene);
-  }
-  return scene;
-}
+type Canvas = Pick<Scene, 'picture'> & Partial<Scene> & { seed: number };
 
 const BAND_SIZE = 128;
+/** Paintings kept to be had at other strengths; each holds a few planes of its size. */
+const MOST_PAINTINGS = 14;
+const MOST_CANVASES = 60;
+const PICTURE_SEED = 1907;
 
-/** How far up the strength can go before the subject drowns, from one small painting at full strength. */
-function bandOf({ subject, style, never }: PaintOrder): number {
-  const { picture, mask, parts } = sceneOf(subject, BAND_SIZE);
-  return holdsUpTo(picture, paint(picture, style, 1, YARDSTICK[subject].seed, { mask, parts, never }));
+const pictures = new Map<string, Picture>();
+const canvases = new Map<string, Canvas>();
+const paintings = new Map<string, (strength: number) => Picture>();
+const bands = new Map<string, number>();
+const colours = new Map<string, readonly Lab[]>();
+
+/** What is kept under a key, or is made now; of more than `most` the oldest goes. */
+function kept<T>(map: Map<string, T>, key: string, most: number, make: () => T): T {
+  const known = map.get(key);
+  const value = known ?? make();
+  map.delete(key);
+  map.set(key, value);
+  if (map.size > most) map.delete(map.keys().next().value!);
+  return value;
 }
 
-addEventListener('message', ({ data }: MessageEvent<PaintOrder>) => {
+const nameOf = ({ content: c }: PaintOrder): string =>
+  c.kind === 'yardstick' ? `y${c.subject}` : c.kind === 'subject' ? `s${c.wording}/${c.identity}/${c.seed}` : `p${c.key}`;
+
+/** Contents are drawn once a size and kept: only the painting changes while a person drags. */
+function canvasOf(order: PaintOrder, size: number): Canvas {
+  return kept(canvases, `${nameOf(order)}/${size}`, MOST_CANVASES, () => {
+    const c = order.content;
+    if (c.kind === 'yardstick') {
+      const { name, seed } = YARDSTICK[c.subject];
+      return { ...drawSubject(name, seed, size, size), seed };
+    }
+    if (c.kind === 'subject') {
+      const { subject, wishes } = findSubject(c.wording);
+      return { ...drawSubject(subject!.name, c.identity, size, size, { ...wishes, pose: c.seed }), seed: c.seed };
+    }
+    return { picture: fitPicture(pictures.get(c.key)!, size, size), seed: PICTURE_SEED };
+  });
+}
+
+function paintOrder(order: PaintOrder): Picture {
+  const { size, style, strength, never, mixture } = order;
+  const { picture, mask, parts, seed } = canvasOf(order, size);
+  const at = kept(paintings, `${mixture}/${nameOf(order)}/${size}`, MOST_PAINTINGS, () =>
+    painting(picture, style, seed, { mask, parts, never }),
+  );
+  return at(strength, order.rough);
+}
+
+/** How far up the strength can go before the subject drowns, from one small painting at full strength. */
+function bandOf(order: PaintOrder): number {
+  return kept(bands, `${order.mixture}/${nameOf(order)}`, MOST_CANVASES, () => {
+    const { picture, mask, parts, seed } = canvasOf(order, BAND_SIZE);
+    return holdsUpTo(picture, paint(picture, order.style, 1, seed, { mask, parts, never: order.never }));
+  });
+}
+
+/** Colours that may be seen: those of the look and the content's own. */
+function wantedOf(order: PaintOrder): readonly Lab[] {
+  const own = kept(colours, nameOf(order), MOST_CANVASES, () => measure(canvasOf(order, BAND_SIZE).picture).colour.palette);
+  return [...order.style.palette, ...own];
+}
+
+addEventListener('message', ({ data }: MessageEvent<PaintOrder | PictureMessage>) => {
+  if ('kind' in data) {
+    pictures.set(data.key, { width: data.width, height: data.height, data: data.pixels });
+    return;
+  }
   const started = performance.now();
-  const { picture, mask, parts } = sceneOf(data.subject, data.size);
-  const painted = paint(picture, data.style, data.strength, YARDSTICK[data.subject].seed, { mask, parts, never: data.never });
+  const painted = paintOrder(data);
+  const asked = data.measureAgainst !== null;
   const off = data.measureAgainst ? drift(measure(painted), data.measureAgainst) : null;
-  const holds = data.measureAgainst ? bandOf(data) : null;
+  const leaks = (data.withheld ?? []).map(w => ({ id: w.id, share: leakOf(painted, w.palette, wantedOf(data)).share }));
   const pixels = painted.data as Uint8ClampedArray<ArrayBuffer>;
   const answer: PaintAnswer = {
     id: data.id,
@@ -38,7 +86,8 @@ addEventListener('message', ({ data }: MessageEvent<PaintOrder>) => {
     size: data.size,
     pixels,
     drift: off,
-    holds,
+    holds: asked ? bandOf(data) : null,
+    leaks,
     milliseconds: performance.now() - started,
   };
   postMessage(answer, { transfer: [pixels.buffer] });

@@ -1,5 +1,5 @@
 import { inject, Injectable, signal } from '@angular/core';
-import type { LookUsage } from '@zinc/contract';
+import type { Look, LookSource, LookUsage } from '@zinc/contract';
 import { Api } from '../shared/api';
 
 /** How looks did, fetched again each time a page asks; until then, and when it fails, nothing is known. */
@@ -19,7 +19,21 @@ export class Usage {
 
 /** A look over all its versions, or one version of it; null when nothing was made with it. */
 export function usageOf(all: readonly LookUsage[], lookId: string, version?: number): LookUsage | null {
-  const own = all.filter(u => u.lookId === lookId && (version === undefined || u.version === version));
+  return together(all.filter(u => u.lookId === lookId && (version === undefined || u.version === version)));
+}
+
+/** The looks that mix a source now, and how all of them did together. */
+export function usageOfSource(
+  all: readonly LookUsage[],
+  looks: readonly Look[],
+  uses: (s: LookSource) => boolean,
+): { looks: Look[]; usage: LookUsage | null } {
+  const mixing = looks.filter(l => l.latest.sources.some(s => s.parts > 0 && uses(s)));
+  const ids = new Set(mixing.map(l => l.id));
+  return { looks: mixing, usage: together(all.filter(u => ids.has(u.lookId))) };
+}
+
+function together(own: readonly LookUsage[]): LookUsage | null {
   if (own.length === 0) return null;
   const sum = (of: (u: LookUsage) => number): number => own.reduce((total, u) => total + of(u), 0);
   const measured = own.filter(u => u.drift !== null);

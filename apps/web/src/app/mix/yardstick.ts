@@ -13,10 +13,10 @@ import {
   viewChildren,
 } from '@angular/core';
 import { type LookVersion } from '@zinc/contract';
-import type { Drift, Fingerprint, Style } from '@zinc/core';
+import type { Drift, Fingerprint, Lab, Style } from '@zinc/core';
 import { YARDSTICK } from '@zinc/scenes';
 import { PaintPool } from './paint-pool';
-import type { PaintAnswer } from './painting';
+import type { Content, PaintAnswer } from './painting';
 
 const LARGE = { preview: 208, settled: 448 };
 const SMALL = { preview: 96, settled: 160 };
@@ -42,13 +42,7 @@ const SETTLE_MS = 180;
     </div>
     <div class="pictures" [style.background]="surround()" [class.two]="beside()">
       <figure class="large">
-        <canvas
-          #large
-          [attr.width]="448"
-          [attr.height]="448"
-          role="img"
-          [attr.aria-label]="subjects[inHand()].label + ' in this look'"
-        ></canvas>
+        <canvas #large role="img" [attr.aria-label]="label() + (plain() ? ', no style' : ' in this look')"></canvas>
       </figure>
       @if (beside()) {
         <figure class="large">
@@ -57,7 +51,7 @@ const SETTLE_MS = 180;
             width="448"
             height="448"
             role="img"
-            [attr.aria-label]="subjects[inHand()].label + ' in version ' + beside()!.version"
+            [attr.aria-label]="label() + ' in version ' + beside()!.version"
           ></canvas>
           <figcaption>version {{ beside()!.version }}</figcaption>
         </figure>
@@ -66,9 +60,9 @@ const SETTLE_MS = 180;
         @for (s of subjects; track s.name; let i = $index) {
           <button
             type="button"
-            [attr.aria-pressed]="inHand() === i"
+            [attr.aria-pressed]="!laidOn() && inHand() === i"
             [attr.aria-label]="s.label + ', lay in the middle'"
-            (click)="inHand.set(i)"
+            (click)="layIn(i)"
           >
             <canvas #small width="160" height="160" aria-hidden="true"></canvas>
           </button>
@@ -158,8 +152,17 @@ export class Yardstick {
   readonly target = input<Fingerprint | null>(null);
   readonly never = input<{ L: number; a: number; b: number; radius: number }[]>([]);
   readonly beside = input<LookVersion | null>(null);
+  /** Shows the subjects as they are, for comparison. */
+  readonly plain = input(false);
+  /** Another subject or a picture of one's own in the middle. */
+  readonly laidOn = input<Content | null>(null);
+  /** Palettes of sources that give no colour. */
+  readonly withheld = input<{ id: string; palette: Lab[] }[]>([]);
   readonly drift = output<Drift | null>();
   readonly holds = output<number | null>();
+  readonly leaks = output<{ id: string; share: number }[]>();
+  /** A subject of the yardstick was taken back into the middle. */
+  readonly takenBack = output<void>();
 
   readonly subjects = YARDSTICK;
   readonly surrounds = [
@@ -169,6 +172,11 @@ export class Yardstick {
   ];
   readonly surround = signal('#ffffff');
   readonly inHand = signal(2);
+  readonly middle = computed((): Content => this.laidOn() ?? { kind: 'yardstick', subject: this.inHand() });
+  readonly label = computed(() => {
+    const c = this.middle();
+    return c.kind === 'yardstick' ? this.subjects[c.subject].label : c.label;
+  });
   private readonly milliseconds = signal<number | null>(null);
   private readonly settled = signal(false);
   readonly painted = computed(() => {
@@ -187,23 +195,27 @@ export class Yardstick {
   private readonly open = new Set<string>();
   private readonly newest = new Map<string, number>();
 
+  private styleNow: Style | null = null;
+  private styles = 0;
+
   constructor() {
     effect(() => {
       const style = this.style();
-      const strength = this.strength() / 100;
+      const strength = this.plain() ? 0 : this.strength() / 100;
       const target = this.target();
-      const inHand = this.inHand();
-      untracked(() => this.repaint(style, strength, target, inHand));
+      const middle = this.middle();
+      untracked(() => this.repaint(style, strength, target, middle));
     });
     effect(() => {
       const version = this.beside();
-      const inHand = this.inHand();
+      const content = this.middle();
       if (!version || this.other().length === 0) return;
       const never = untracked(() => this.never());
       this.pool.order('beside', {
-        subject: inHand,
+        content,
         size: LARGE.settled,
         style: version.style,
+        mixture: `beside/${version.version}/${version.madeAt}`,
         strength: version.strength / 100,
         never,
         measureAgainst: null,
@@ -215,22 +227,39 @@ export class Yardstick {
     });
   }
 
-  private repaint(style: Style, strength: number, target: Fingerprint | null, inHand: number): void {
-    const never = this.never();
+  layIn(i: number): void {
+    this.inHand.set(i);
+    this.takenBack.emit();
+  }
+
+  /** Makes a picture known under a key, to be laid on. */
+  tell(key: string, picture: { width: number; height: number; pixels: Uint8ClampedArray<ArrayBuffer> }): void {
+    this.pool.tell(key, picture);
+  }
+
+  private repaint(style: Style, strength: number, target: Fingerprint | null, middle: Content): void {
+    // Another strength of the same mix is a matter of moments: it needs no coarse painting first.
+    const sameMix = style === this.styleNow && this.settled();
+    if (style !== this.styleNow) this.styles++;
+    this.styleNow = style;
+    const rest = { style, strength, never: this.never(), mixture: String(this.styles), measureAgainst: null };
     this.startedAt = performance.now();
     this.settled.set(false);
     for (const slot of ['large', ...YARDSTICK.keys()]) this.open.add(String(slot));
     clearTimeout(this.timer);
-    this.pool.order('large', { subject: inHand, size: LARGE.preview, style, strength, never, measureAgainst: null });
-    YARDSTICK.forEach((_, subject) =>
-      this.pool.order(String(subject), { subject, size: SMALL.preview, style, strength, never, measureAgainst: null }),
-    );
-    this.timer = setTimeout(() => {
-      this.pool.order('large', { subject: inHand, size: LARGE.settled, style, strength, never, measureAgainst: target });
+    const small = (size: number, rough = false): void =>
       YARDSTICK.forEach((_, subject) =>
-        this.pool.order(String(subject), { subject, size: SMALL.settled, style, strength, never, measureAgainst: null }),
+        this.pool.order(String(subject), { ...rest, content: { kind: 'yardstick', subject }, size, rough }),
       );
-    }, SETTLE_MS);
+    const settle = (): void => {
+      const withheld = this.plain() ? [] : this.withheld();
+      this.pool.order('large', { ...rest, content: middle, size: LARGE.settled, measureAgainst: target, withheld });
+      small(SMALL.settled);
+    };
+    if (sameMix) return settle();
+    this.pool.order('large', { ...rest, content: middle, size: LARGE.preview, rough: true });
+    small(SMALL.preview, true);
+    this.timer = setTimeout(settle, SETTLE_MS);
   }
 
   private show(answer: PaintAnswer): void {
@@ -244,6 +273,7 @@ export class Yardstick {
     if (slot === 'large' && size === LARGE.settled) {
       this.drift.emit(answer.drift);
       this.holds.emit(answer.holds);
+      this.leaks.emit(answer.leaks);
     }
     if (slot === 'beside') return;
     if (size === (slot === 'large' ? LARGE : SMALL).settled) this.open.delete(slot);

@@ -119,6 +119,7 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
             @if (mayMake() && isKept()) {
               <button class="b" type="button" (click)="promote(p)">Keep as a reference</button>
             }
+            <a class="b" routerLink="/shelf" [queryParams]="{ like: p.pictureSha, named: p.subjectLabel }">What is like it</a>
             <button class="b" type="button" (click)="showing.set(!showing())" [attr.aria-expanded]="showing()">
               {{ showing() ? 'Hide the whole ticket' : 'The whole ticket' }}
             </button>

@@ -93,7 +93,13 @@ export class PlanPage {
     strength: this.strength().trim() === '' ? null : Number(this.strength()),
     pressId: this.house()?.presses[0]?.id ?? '',
     struckOut: [...this.struckOut()],
+    licenceOverrides: this.overrides(),
   }));
+  readonly isLead = computed(() => this.person()?.role === 'lead');
+  /** Licences that ended and are used all the same, and the one a reason is being written for. */
+  readonly overrides = signal<{ referenceId: string; reason: string }[]>([]);
+  readonly overriding = signal<string | null>(null);
+  readonly reasonFault = signal('');
   readonly must = computed(() => this.preview()?.findings.filter(f => f.severity === 'must') ?? []);
   readonly flagged = computed(() => {
     const out = new Map<string, 'must' | 'note'>();
@@ -221,8 +227,17 @@ export class PlanPage {
     const mend = f.mend!;
     if (mend.action === 'strikeOut') this.struckOut.update(now => new Set([...now, ...f.cells]));
     else if (mend.action === 'restore') this.struckOut.update(now => new Set([...now].filter(k => !f.cells.includes(k))));
+    else if (mend.action === 'overrideLicence') this.overriding.set(mend.referenceId!);
     else if (mend.action === 'openReference') void this.router.navigate(['/shelf', mend.referenceId]);
     else void this.router.navigate(['/wording'], { queryParams: { template: this.templateId() } });
+  }
+
+  keepReason(text: string): void {
+    const reason = text.trim();
+    this.reasonFault.set(reason.length < 8 ? 'Say why in a few words.' : '');
+    if (this.reasonFault()) return;
+    this.overrides.update(now => [...now, { referenceId: this.overriding()!, reason }]);
+    this.overriding.set(null);
   }
 
   async start(): Promise<void> {

@@ -35,12 +35,13 @@ export class Api {
     return this.call<T>(method, path, { body: body === undefined ? undefined : JSON.stringify(body), headers });
   }
 
-  /** All pages of a list, one after the other. */
-  async pages<T>(path: string): Promise<T[]> {
+  /** All pages of a list, one after the other; `onPage` is told each as it comes. */
+  async pages<T>(path: string, onPage: (items: T[]) => void = () => undefined): Promise<T[]> {
     const all: T[] = [];
     for (let after: string | null = ''; after !== null;) {
       const page: { items: T[]; next: string | null } = await this.get(`${path}${after ? `?after=${after}` : ''}`);
       all.push(...page.items);
+      onPage(page.items);
       after = page.next;
     }
     return all;

@@ -46,4 +46,13 @@ describe('a collection in the store', () => {
     expect(things.status(state(never))).toBe('failed');
     expect(things.problem(state(never))?.detail).toBe('gone');
   });
+  it('shows what has come of a long list, and is ready only when it is whole', () => {
+    let s = reducer(undefined, things.actions.load());
+    s = reducer(s, things.actions.some({ items: [{ id: 'a', name: 'A' }] }));
+    expect(s.ids).toEqual(['a']);
+    expect(s.status).toBe('loading');
+    s = reducer(s, things.actions.loaded({ items: [{ id: 'b', name: 'B' }] }));
+    expect(s.ids).toEqual(['b']);
+    expect(s.status).toBe('ready');
+  });
 });

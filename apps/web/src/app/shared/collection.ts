@@ -3,7 +3,7 @@ import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createEntityAdapter, type EntityState } from '@ngrx/entity';
 import { createActionGroup, createFeature, createReducer, createSelector, emptyProps, on, props, type Action } from '@ngrx/store';
 import type { Problem } from '@zinc/contract';
-import { catchError, from, map, of, switchMap } from 'rxjs';
+import { Observable, switchMap } from 'rxjs';
 import { problemOf } from './api';
 
 export type Status = 'idle' | 'loading' | 'ready' | 'failed';
@@ -21,6 +21,8 @@ export function createCollection<T extends { id: string }>(name: string) {
     source: name as 'collection',
     events: {
       load: emptyProps(),
+      /** Part of the list, while the rest is on its way. */
+      some: props<{ items: T[] }>(),
       loaded: props<{ items: T[] }>(),
       failed: props<{ problem: Problem }>(),
       saved: props<{ items: T[] }>(),
@@ -33,6 +35,8 @@ export function createCollection<T extends { id: string }>(name: string) {
     reducer: createReducer(
       initial,
       on(actions.load, (s): CollectionState<T> => ({ ...s, status: s.status === 'ready' ? 'ready' : 'loading', problem: null })),
+      // Not ready yet: what is not among them may still be on its way.
+      on(actions.some, (s, { items }): CollectionState<T> => adapter.upsertMany(items, s)),
       on(actions.loaded, (s, { items }): CollectionState<T> =>
         adapter.setAll(items, { ...s, status: 'ready' as Status, problem: null }),
       ),
@@ -54,17 +58,20 @@ export function createCollection<T extends { id: string }>(name: string) {
     all: createSelector(select, s => selectors.selectAll(s)),
     status: createSelector(select, s => s.status),
     problem: createSelector(select, s => s.problem),
-    /** The effect that loads the list; `fetchAll` is made once, in an injection context. */
-    loadEffect: (makeFetch: () => () => Promise<T[]>) =>
+    /** The effect that loads the list; `fetchAll` is made once, in an injection context, and may tell parts of the list before it is whole. */
+    loadEffect: (makeFetch: () => (tell: (items: T[]) => void) => Promise<T[]>) =>
       createEffect(
         (stream = inject(Actions), fetchAll = makeFetch()) =>
           stream.pipe(
             ofType(actions.load),
-            switchMap(() =>
-              from(fetchAll()).pipe(
-                map((items): Action => actions.loaded({ items })),
-                catchError((error: unknown) => of(actions.failed({ problem: problemOf(error) }))),
-              ),
+            switchMap(
+              () =>
+                new Observable<Action>(out => {
+                  fetchAll(items => out.next(actions.some({ items })))
+                    .then(items => out.next(actions.loaded({ items })))
+                    .catch((error: unknown) => out.next(actions.failed({ problem: problemOf(error) })))
+                    .finally(() => out.complete());
+                }),
             ),
           ),
         { functional: true },

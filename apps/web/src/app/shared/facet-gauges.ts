@@ -15,7 +15,9 @@ import { FacetIcon } from './facet-icon';
           <span class="name">{{ g.facet }}</span>
           <span class="track">
             <span class="fill" [class.over]="g.over" [style.width.%]="g.width"></span>
-            <span class="mark" [style.left.%]="markAt()"></span>
+            @if (allowed() !== null) {
+              <span class="mark" [style.left.%]="markAt()"></span>
+            }
           </span>
           <b [class.wrong]="g.over">{{ g.text }}</b>
         </li>
@@ -66,10 +68,11 @@ import { FacetIcon } from './facet-icon';
 })
 export class FacetGauges {
   readonly drift = input.required<Drift | null>();
-  readonly allowed = input(0.4);
+  /** Drift that is allowed; null where no one asks. */
+  readonly allowed = input<number | null>(0.4);
   /** Facets that count; the others are shown as not aimed at. */
   readonly facets = input<readonly Facet[]>(FACETS);
-  readonly markAt = computed(() => Math.min(100, this.allowed() * 100));
+  readonly markAt = computed(() => Math.min(100, (this.allowed() ?? 0) * 100));
   readonly gauges = computed(() =>
     FACETS.map(facet => {
       const on = this.facets().includes(facet);
@@ -77,7 +80,7 @@ export class FacetGauges {
       return {
         facet,
         on,
-        over: on && value !== undefined && value > this.allowed(),
+        over: on && value !== undefined && value > (this.allowed() ?? Infinity),
         width: Math.min(100, (value ?? 0) * 100),
         text: !on ? 'free' : value === undefined ? '–' : value.toFixed(2),
       };

@@ -13,7 +13,10 @@ const reference = (name: string, more: Partial<Reference>, colours: [string, num
     state: 'in use',
     grade: null,
     picture: { sha256: name, width: 1, height: 1 },
-    fingerprint: { colour: { palette: colours.map(([hex, share]) => ({ ...labOfHex(hex), share })) } },
+    tags: [],
+    origin: null,
+    addedBy: 'Ruta Vance',
+    palette: colours.map(([hex, share]) => ({ ...labOfHex(hex), share })),
     ...more,
   }) as unknown as Reference;
 const shelf = [
@@ -25,15 +28,15 @@ const shelf = [
   reference('Hedge', { licence: '', grade: 2 }),
   reference('Gone', { state: 'put away' }),
 ];
-const find = (part: Partial<typeof ANY>, used = new Set<string>()): string =>
-  findReferences(shelf, { ...ANY, ...part }, used, '2026-01-01')
+const find = (part: Partial<typeof ANY>, used = new Set<string>(), fitting: Set<string> | null = null): string =>
+  findReferences(shelf, { ...ANY, ...part }, fitting, used, '2026-01-01')
     .map(r => r.name)
     .join(' ');
 
 describe('finding references', () => {
   it('goes by words, rights and grade, and never shows what is put away', () => {
     expect(find({})).toBe('Frost Furrow Hedge');
-    expect(find({ words: 'paint fro' })).toBe('Frost');
+    expect(find({}, undefined, new Set(['Frost', 'Gone']))).toBe('Frost');
     expect(find({ rights: 'usable' })).toBe('Frost');
     expect(find({ grade: 2 })).toBe('Frost Hedge');
   });

@@ -4,10 +4,12 @@ import {
   Component,
   computed,
   DestroyRef,
-  type ElementRef,
+  effect,
+  ElementRef,
   inject,
   input,
   output,
+  signal,
   viewChildren,
 } from '@angular/core';
 import type { Look } from '@zinc/contract';
@@ -93,12 +95,20 @@ export class LookCard {
 
   constructor() {
     const painter = inject(LookPainter);
-    const abort = new AbortController();
-    inject(DestroyRef).onDestroy(() => abort.abort());
-    afterNextRender(() => {
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    const inSight = signal(false);
+    // A look out of sight is not painted: of dozens only a few are seen at once.
+    const watch = new IntersectionObserver(([entry]) => inSight.set(entry.isIntersecting), { rootMargin: '120px' });
+    afterNextRender(() => watch.observe(host));
+    inject(DestroyRef).onDestroy(() => watch.disconnect());
+    effect(onCleanup => {
       const { id, latest } = this.look();
+      const pics = this.pics();
+      if (!inSight() || pics.length === 0) return;
+      const abort = new AbortController();
+      onCleanup(() => abort.abort());
       const { style, strength, version } = latest;
-      this.pics().forEach(({ nativeElement: canvas }, subject) =>
+      pics.forEach(({ nativeElement: canvas }, subject) =>
         painter.paint(
           { of: `${id}/${version}`, style, strength: strength / 100, subject, size: canvas.width },
           canvas,

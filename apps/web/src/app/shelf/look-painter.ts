@@ -42,7 +42,15 @@ export class LookPainter {
     const never = (this.house()?.brand?.colours ?? [])
       .filter(c => c.never)
       .map(c => ({ ...labOfHex(c.hex), radius: c.tolerance / 100 }));
-    this.pool.order(slot, { subject, size, style, strength, never, measureAgainst: null });
+    this.pool.order(slot, {
+      content: { kind: 'yardstick', subject },
+      size,
+      style,
+      mixture: of,
+      strength,
+      never,
+      measureAgainst: null,
+    });
   }
 
   private show({ slot, size, pixels }: PaintAnswer): void {

@@ -1,187 +1,62 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  untracked,
+} from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { referencePatchSchema, ValidationError, type NearCode, type Reference } from '@zinc/contract';
-import { describeFingerprint, FACETS } from '@zinc/core';
-import { looks } from '../mix/looks.store';
+import { referencePatchSchema, ValidationError, type NearCode, type Proof, type Reference } from '@zinc/contract';
+import { describeFingerprint, draftWords, FACETS, mixLook, type Facet, type WordDraft } from '@zinc/core';
+import { splitWords } from '../mix/draft';
 import { ToneCurve } from '../mix/tone-curve';
-import { Usage, usageLine, usageOf } from '../mix/usage';
+import { UsedIn } from '../mix/used-in';
 import { Api, ApiError, problemOf } from '../shared/api';
 import { writtenMoment } from '../shared/dates';
 import { FacetIcon } from '../shared/facet-icon';
 import { galleyActions } from '../shared/galley.store';
+import { Fingerprints } from '../shared/fingerprints';
 import { GradeRow } from '../shared/grade-row';
 import { Keys } from '../shared/keys';
 import { Meanwhile } from '../shared/meanwhile';
 import { Messages } from '../shared/messages';
 import { PaletteBar } from '../shared/palette-bar';
+import { Pixels } from '../shared/pixels';
 import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
 import { Thumb } from '../shared/thumb';
 import { CodePicture } from './codes/code-picture';
+import { gaugesOf, howMade, veilOf } from './describe';
+import { Preparer } from './prepare/preparer';
 import { references } from './shelf.store';
+import { YardstickStrip } from './yardstick-strip';
 
 /** One reference: the picture, its fingerprint drawn, its rights, where it is used. */
 @Component({
   selector: 'zs-reference',
-  imports: [Thumb, PaletteBar, ToneCurve, FacetIcon, RouterLink, StateView, CodePicture, GradeRow, Meanwhile],
+  imports: [
+    Thumb,
+    PaletteBar,
+    ToneCurve,
+    FacetIcon,
+    RouterLink,
+    StateView,
+    CodePicture,
+    GradeRow,
+    Meanwhile,
+    Pixels,
+    YardstickStrip,
+    UsedIn,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `
-    @if (reference(); as r) {
-      <div class="two">
-        <section class="picture">
-          <zs-thumb [sha]="r.picture.sha256" [alt]="r.name" [side]="1280" [width]="r.picture.width" [height]="r.picture.height" />
-        </section>
-        <section class="pane">
-          <h1>{{ r.name }}</h1>
-          <p class="dim">
-            {{ r.picture.width }} × {{ r.picture.height }} pixels, added by {{ r.addedBy }} on {{ moment(r.addedAt) }}
-          </p>
-          @if (r.origin; as o) {
-            <p class="dim clip">
-              @if (o.kind === 'proof') {
-                Was a <a [routerLink]="['/review/proof', o.proofId]">proof of {{ o.run }}</a
-                >, in {{ o.look }}.
-              } @else {
-                Fetched from <a [href]="o.url" rel="noopener noreferrer" target="_blank">{{ o.url }}</a>
-              }
-            </p>
-          }
-          <div class="row acts">
-            <button class="b main" type="button" (click)="mixIt()">Mix a look from it</button>
-            <button class="b" type="button" (click)="carry()">Into the galley <kbd>G</kbd></button>
-          </div>
-          <h2 class="ledge">Fingerprint</h2>
-          <zs-palette-bar class="palette" [palette]="r.fingerprint.colour.palette" [figures]="true" />
-          <zs-tone-curve [tone]="r.fingerprint.light.tone" />
-          <dl class="words">
-            @for (f of facets; track f) {
-              <dt><zs-facet-icon [facet]="f" /> {{ f }}</dt>
-              <dd>{{ words()![f] }}</dd>
-            }
-          </dl>
-          <div class="label grade">Grade</div>
-          <zs-grade-row [grade]="r.grade" [mayEdit]="mayEdit()" (set)="setGrade(r, $event)" />
-          <h2 class="ledge">As a style code</h2>
-          @if (nearest(); as n) {
-            <div class="row nearest">
-              <zs-code-picture [code]="n.text" [size]="96" />
-              <span class="grow"
-                ><a class="mono" routerLink="/shelf/codes" [queryParams]="{ code: n.text }">{{ n.text }}</a
-                ><br /><span class="dim"
-                  >distance {{ n.distance.toFixed(2) }}, {{ n.id ? 'on the shelf' : 'not on the shelf yet' }}</span
-                ></span
-              >
-            </div>
-          } @else {
-            <button class="b" type="button" [disabled]="seeking()" (click)="seekCode(r)">
-              {{ seeking() ? 'Looking …' : 'Find the nearest code' }}
-            </button>
-          }
-          <h2 class="ledge">Rights and place</h2>
-          <form (submit)="$event.preventDefault(); save($event)">
-            @for (f of fields(); track f.key) {
-              <div class="field">
-                <label [for]="'r-' + f.key">{{ f.label }}</label>
-                <input
-                  class="t"
-                  [id]="'r-' + f.key"
-                  [name]="f.key"
-                  [type]="f.type"
-                  [value]="f.value"
-                  [attr.aria-invalid]="fault()?.field === f.key"
-                />
-                @if (fault()?.field === f.key) {
-                  <span class="wrong" role="alert">{{ fault()!.message }}</span>
-                }
-              </div>
-            }
-            @if (changedMeanwhile()) {
-              <zs-meanwhile
-                (theirs)="opened.set(r); fault.set(null)"
-                (mine)="opened.set({ ...opened()!, revision: r.revision })"
-              />
-            }
-            @if (fault() && !fault()!.field) {
-              <p class="wrong" role="alert">{{ fault()!.message }}</p>
-            }
-            <div class="row">
-              <button class="b main" type="submit">Keep</button>
-              <button class="b" type="button" (click)="putAway(r)">Put away</button>
-            </div>
-          </form>
-          <h2 class="ledge">Used in</h2>
-          <ul>
-            @for (l of usedIn(); track l.id) {
-              <li>
-                <a [routerLink]="['/mix', l.id]">{{ l.name }}</a> <span class="dim">{{ usedLine(l.id) }}</span>
-              </li>
-            } @empty {
-              <li class="dim">No look yet.</li>
-            }
-          </ul>
-        </section>
-      </div>
-    } @else if (status() === 'ready') {
-      <zs-state kind="empty" title="This reference is not on the shelf"
-        >It may have been put away. <a routerLink="/shelf">Go to the shelf</a></zs-state
-      >
-    } @else {
-      <zs-state kind="loading" />
-    }
-  `,
-  styles: `
-    .two {
-      grid-template-columns: minmax(0, 1fr) 360px;
-    }
-    .picture {
-      display: grid;
-      min-height: 0;
-      padding: 20px;
-      place-items: center;
-    }
-    zs-thumb {
-      width: 100%;
-      height: calc(100vh - 84px);
-      background: none;
-    }
-    .pane {
-      border-left: 1px solid var(--hair);
-    }
-    h2 {
-      margin: 18px 0 8px;
-      padding-top: 8px;
-    }
-    .acts {
-      margin-top: 12px;
-    }
-    .palette {
-      display: block;
-      height: 48px;
-      margin-bottom: 8px;
-    }
-    .words {
-      display: grid;
-      grid-template-columns: 92px 1fr;
-      gap: 6px 8px;
-      margin-top: 10px;
-    }
-    dt {
-      display: flex;
-      gap: 7px;
-      font-weight: 650;
-    }
-    .grade {
-      margin: 14px 0 6px;
-    }
-    .nearest zs-code-picture {
-      flex: 0 0 72px;
-    }
-    form {
-      display: grid;
-      gap: 10px;
-    }
-  `,
+  templateUrl: './reference.page.html',
+  styleUrl: './reference.page.css',
 })
 export class ReferencePage {
   private readonly store = inject(Store);
@@ -189,11 +64,9 @@ export class ReferencePage {
   private readonly router = inject(Router);
   private readonly messages = inject(Messages);
   readonly id = input.required<string>();
-  private readonly usage = inject(Usage);
   readonly facets = FACETS;
   readonly moment = writtenMoment;
   private readonly all = this.store.selectSignal(references.all);
-  private readonly looks = this.store.selectSignal(looks.all);
   readonly status = this.store.selectSignal(references.status);
   private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
   readonly mayEdit = computed(() => this.person()?.role !== 'reviewer');
@@ -205,16 +78,52 @@ export class ReferencePage {
     computation: () => untracked(this.reference),
   });
   readonly changedMeanwhile = computed(() => (this.reference()?.revision ?? 0) > (this.opened()?.revision ?? 0));
-  readonly words = computed(() => (this.reference() ? describeFingerprint(this.reference()!.fingerprint) : null));
-  readonly usedIn = computed(() =>
-    this.looks().filter(l => l.latest.sources.some(s => s.sha256 === this.reference()?.picture.sha256)),
-  );
+  private readonly prints = inject(Fingerprints);
+  readonly print = computed(() => this.prints.all()[this.reference()?.picture.sha256 ?? ''] ?? null);
+  readonly words = computed(() => (this.print() ? describeFingerprint(this.print()!) : null));
+  readonly gauges = computed(() => (this.print() ? gaugesOf(this.print()!) : []));
+  /** The picture this one belongs to with its variants, each with what it leads to. */
+  readonly family = computed(() => {
+    const here = this.reference();
+    if (!here) return [];
+    const first = here.origin?.kind === 'variant' ? here.origin.of : here.id;
+    const known = this.all();
+    const variants = known.filter(r => r.state !== 'put away' && r.origin?.kind === 'variant' && r.origin.of === first);
+    const original = known.find(r => r.id === first);
+    return [...(original ? [original] : []), ...variants.sort((p, q) => (p.id < q.id ? -1 : 1))].map(r => {
+      const print = this.prints.all()[r.picture.sha256];
+      return {
+        id: r.id,
+        name: r.name,
+        picture: r.picture,
+        made: r.origin?.kind === 'variant' ? howMade(r.origin.preparation) : 'as it came',
+        style: print ? mixLook([{ parts: 1, facets: FACETS, fingerprint: print }], []).style : null,
+      };
+    });
+  });
+  readonly howMade = howMade;
+  /** The facet whose places are shown over the picture. */
+  readonly mapped = linkedSignal<string, Facet | null>({ source: this.id, computation: () => null });
+  private readonly mapper = signal<{ sha256: string; preparer: Preparer } | null>(null);
+  readonly map = computed(() => {
+    const mapper = this.mapper();
+    const facet = this.mapped();
+    const maps = mapper?.sha256 === this.reference()?.picture.sha256 ? mapper?.preparer.original()?.maps : null;
+    return maps && facet ? veilOf(maps[facet]) : null;
+  });
+  readonly drafted = linkedSignal<string, WordDraft | null>({ source: this.id, computation: () => null });
+  /** Words of style in the form: what is kept, until it is changed here. */
+  readonly subjectWords = linkedSignal(() => this.opened()?.subjectWords ?? '');
+  readonly styleWords = linkedSignal<readonly string[]>(() => this.opened()?.styleWords ?? []);
   readonly fault = signal<{ field?: string; message: string } | null>(null);
   readonly fields = computed(() => {
     const r = this.opened()!;
     return [
       { key: 'name', label: 'Name', type: 'text', value: r.name },
       { key: 'shelf', label: 'Shelf', type: 'text', value: r.shelf },
+      { key: 'subjectWords', label: 'What it shows', type: 'text', value: this.subjectWords() },
+      { key: 'styleWords', label: 'How it looks', type: 'text', value: this.styleWords().join(', ') },
+      { key: 'tags', label: 'Tags', type: 'text', value: r.tags.join(', ') },
       { key: 'credit', label: 'Credit', type: 'text', value: r.credit },
       { key: 'licence', label: 'Licence', type: 'text', value: r.licence },
       { key: 'licenceEnds', label: 'The licence ends', type: 'date', value: r.licenceEnds ?? '' },
@@ -224,12 +133,50 @@ export class ReferencePage {
   readonly nearest = linkedSignal<string, NearCode | null>({ source: this.id, computation: () => null });
   readonly seeking = signal(false);
 
-  usedLine(lookId: string): string {
-    return usageLine(usageOf(this.usage.all(), lookId));
+  percent(v: number): number {
+    return Math.round(v * 100);
+  }
+
+  /**
+   * Words from the measurement, all of them taken up; the person crosses out what is wrong. What it shows is drafted only of a proof, for there
+   * the ticket tells it.
+   */
+  async draft(): Promise<void> {
+    const draft = draftWords(this.print()!);
+    this.drafted.set(draft);
+    this.styleWords.update(now => [...new Set([...now, ...draft.words.map(w => w.word)])]);
+    const origin = this.reference()?.origin;
+    if (origin?.kind !== 'proof' || this.subjectWords()) return;
+    try {
+      const proof = await this.api.get<Proof>(`/proofs/${origin.proofId}`);
+      this.subjectWords.set(proof.ticket.subject.wording);
+    } catch (error) {
+      this.messages.failed(error);
+    }
+  }
+
+  toggleWord(word: string): void {
+    this.styleWords.update(now => (now.includes(word) ? now.filter(w => w !== word) : [...now, word]));
+  }
+
+  /** Shows or hides where a facet comes from; the maps are made in a worker from the working copy. */
+  async showMap(r: Reference, facet: Facet): Promise<void> {
+    this.mapped.update(now => (now === facet ? null : facet));
+    if (this.mapper()?.sha256 === r.picture.sha256) return;
+    this.mapper()?.preparer.close();
+    const preparer = new Preparer();
+    this.mapper.set({ sha256: r.picture.sha256, preparer });
+    try {
+      await preparer.open(r.picture.sha256);
+    } catch (error) {
+      this.mapper.set(null);
+      this.messages.failed(error);
+    }
   }
 
   constructor() {
-    void this.usage.refresh();
+    effect(() => this.prints.want(this.family().map(v => v.picture.sha256)));
+    inject(DestroyRef).onDestroy(() => this.mapper()?.preparer.close());
     inject(Keys).declare([{ key: 'G', does: 'Into the galley, or out', run: () => this.carry() }]);
   }
 
@@ -284,7 +231,8 @@ export class ReferencePage {
 
   async save(event: Event): Promise<void> {
     this.fault.set(null);
-    const given = Object.fromEntries(new FormData(event.target as HTMLFormElement)) as Record<string, string>;
+    const written = Object.fromEntries(new FormData(event.target as HTMLFormElement)) as Record<string, string>;
+    const given = { ...written, styleWords: splitWords(written['styleWords']), tags: splitWords(written['tags']) };
     try {
       const saved = await this.api.send<Reference>(
         'PATCH',

@@ -6,11 +6,11 @@ import { createCollection } from '../shared/collection';
 export const references = createCollection<Reference>('references');
 export const loadReferences = references.loadEffect(() => {
   const api = inject(Api);
-  return () => api.pages<Reference>('/references');
+  return tell => api.pages<Reference>('/references', tell);
 });
 
 export const codes = createCollection<StyleCode>('codes');
 export const loadCodes = codes.loadEffect(() => {
   const api = inject(Api);
-  return () => api.pages<StyleCode>('/codes');
+  return tell => api.pages<StyleCode>('/codes', tell);
 });

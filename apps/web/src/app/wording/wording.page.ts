@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { templateInputSchema, ValidationError, type Subject, type Template, type TemplateInput } from '@zinc/contract';
 import { checkTemplate, fillTemplate, readSubjectList, slotsOf, type Slot, type TextPart } from '@zinc/core';
@@ -16,7 +17,7 @@ const NEW_TEXT = 'A {{subject}}, whole, on plain ground';
 /** Templates with slots, and the subjects that fill them: every subject's final text is read beside the sentence that makes it. */
 @Component({
   selector: 'zs-wording',
-  imports: [StateView, SubjectRow],
+  imports: [RouterLink, StateView, SubjectRow],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './wording.page.html',
   styleUrl: './wording.page.css',

@@ -16,6 +16,7 @@ import { codePatchSchema, ValidationError, type StyleCode } from '@zinc/contract
 import { nearCodes } from '@zinc/core';
 import { YARDSTICK } from '@zinc/scenes';
 import { Api, problemOf } from '../../shared/api';
+import { UsedIn } from '../../mix/used-in';
 import { GradeRow } from '../../shared/grade-row';
 import { Meanwhile } from '../../shared/meanwhile';
 import { Messages } from '../../shared/messages';
@@ -25,7 +26,7 @@ import { CodePicture } from './code-picture';
 /** One style code in hand: the yardstick it paints, what people wrote about it, and its near relatives. */
 @Component({
   selector: 'zs-code-pane',
-  imports: [CodePicture, GradeRow, Meanwhile],
+  imports: [CodePicture, GradeRow, Meanwhile, UsedIn],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (own()) {
@@ -97,6 +98,8 @@ import { CodePicture } from './code-picture';
       <p class="dim">Added by {{ k.addedBy }}.</p>
     }
     @if (own()) {
+      <h2>Used in</h2>
+      <zs-used-in [source]="text()" />
       <h2>Near codes <span class="dim">one step away in one setting</span></h2>
       <ul>
         @for (n of near(); track n) {

@@ -3,6 +3,7 @@ import {
   Component,
   computed,
   DestroyRef,
+  effect,
   type ElementRef,
   inject,
   input,
@@ -12,8 +13,8 @@ import {
 import { afterNextRender } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import type { NearCode, StyleCode } from '@zinc/contract';
-import { randomCode } from '@zinc/core';
+import type { StyleCode } from '@zinc/contract';
+import { FACETS, randomCode } from '@zinc/core';
 import { YARDSTICK } from '@zinc/scenes';
 import { Scroller } from 'primeng/scroller';
 import { looks } from '../../mix/looks.store';
@@ -23,10 +24,13 @@ import { Keys } from '../../shared/keys';
 import { Messages } from '../../shared/messages';
 import { sessionFeature } from '../../shared/session.store';
 import { StateView } from '../../shared/state';
+import { WordIndex } from '../../shared/word-index';
+import { distancesTo, type Like } from '../like';
+import { LikePicker } from '../like-picker';
 import { codes, references } from '../shelf.store';
 import { CodePane } from './code-pane';
 import { CodePicture } from './code-picture';
-import { findCodes, rowsOf, type CodeSlip } from './find-codes';
+import { findCodes, rowsOf, textOfCode, type CodeSlip } from './find-codes';
 import { ImportDialog } from './import-dialog';
 
 const CELL = 132;
@@ -36,7 +40,7 @@ const UNSEEN = 12;
 /** Years of style codes: found in seconds, every own one shown on the same yardstick subject. */
 @Component({
   selector: 'zs-codes',
-  imports: [RouterLink, Scroller, StateView, CodePicture, CodePane, ImportDialog],
+  imports: [RouterLink, Scroller, StateView, CodePicture, CodePane, ImportDialog, LikePicker],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './codes.page.html',
   styleUrl: './codes.page.css',
@@ -59,7 +63,7 @@ export class CodesPage {
   readonly rowHeight = CELL + 54;
 
   readonly slip = signal<CodeSlip>({ words: '', grade: null, shelf: '', order: 'newest' });
-  readonly like = signal('');
+  readonly alike = signal<Like | null>(null);
   readonly distances = signal<ReadonlyMap<string, number> | null>(null);
   readonly subject = signal(0);
   readonly unseen = signal<string[]>([]);
@@ -72,7 +76,11 @@ export class CodesPage {
   private readonly shelfArea = viewChild<ElementRef<HTMLElement>>('area');
 
   readonly shelves = computed(() => [...new Set(this.all().map(c => c.shelf))].sort());
-  readonly found = computed(() => findCodes(this.all(), this.slip(), this.distances()));
+  private readonly index = new WordIndex();
+  readonly found = computed(() => {
+    this.index.changes();
+    return findCodes(this.all(), this.slip(), this.index.find(this.slip().words), this.distances());
+  });
   readonly rows = computed(() => rowsOf(this.found(), this.columns()));
   readonly inHand = computed(() => this.code() ?? null);
   readonly kept = computed(() => this.all().find(c => c.text === this.inHand()) ?? null);
@@ -86,6 +94,7 @@ export class CodesPage {
         run: e => void this.pane()?.setGrade(Number(e.key)),
       },
     ]);
+    effect(() => void this.index.keep(this.all().map(c => ({ id: c.id, text: textOfCode(c) }))));
     const watch = new ResizeObserver(([entry]) =>
       this.columns.set(Math.max(1, Math.floor((entry.contentRect.width + GAP) / (CELL + GAP)))),
     );
@@ -103,24 +112,19 @@ export class CodesPage {
 
   clear(): void {
     this.slip.set({ words: '', grade: null, shelf: '', order: 'newest' });
-    void this.lookLike('');
+    void this.lookLike(null);
   }
 
-  /** Sorts by nearness to a reference or a look; an empty choice sorts as the slip says again. */
-  async lookLike(choice: string): Promise<void> {
-    this.like.set(choice);
-    if (!choice) return this.distances.set(null);
-    const [kind, id] = choice.split(':');
+  /** Sorts by nearness; the server compares every measured code. */
+  async lookLike(like: Like | null): Promise<void> {
+    this.alike.set(like);
+    this.distances.set(null);
+    if (!like) return;
     try {
-      const { items } = await this.api.send<{ items: NearCode[] }>(
-        'POST',
-        '/codes/near',
-        kind === 'look' ? { lookId: id } : { sha256: id },
-      );
-      if (this.like() === choice) this.distances.set(new Map(items.map(n => [n.text, n.distance])));
+      const found = await distancesTo(this.api, like, 'code', FACETS);
+      if (this.alike() === like) this.distances.set(found);
     } catch (error) {
-      this.like.set('');
-      this.distances.set(null);
+      this.alike.set(null);
       this.messages.failed(error);
     }
   }

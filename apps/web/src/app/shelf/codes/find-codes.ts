@@ -9,10 +9,9 @@ export interface CodeSlip {
   order: 'newest' | 'grade' | 'name';
 }
 
-/** Words of a search, each of which must be found somewhere in a code. */
-function fits(code: StyleCode, words: readonly string[]): boolean {
-  const all = `${code.text} ${code.name} ${code.note} ${code.press} ${code.tags.join(' ')}`.toLowerCase();
-  return words.every(w => all.includes(w));
+/** What is searched by words. The words of a code are words too. */
+export function textOfCode({ text, name, note, press, tags, shelf }: StyleCode): string {
+  return `${text.replaceAll('-', ' ')} ${name} ${note} ${press} ${tags.join(' ')} ${shelf}`;
 }
 
 const ORDERS: Record<CodeSlip['order'], (p: StyleCode, q: StyleCode) => number> = {
@@ -21,21 +20,24 @@ const ORDERS: Record<CodeSlip['order'], (p: StyleCode, q: StyleCode) => number> 
   name: (p, q) => (p.name || p.text).localeCompare(q.name || q.text),
 };
 
-/** The codes that fit a slip, in its order; with distances, only those that have one, nearest first. */
+/**
+ * The codes that fit a slip, in its order; with distances (by id), only those that have one, nearest first. `fitting` are the ids of those that
+ * fit its words, or null when it has none.
+ */
 export function findCodes(
   codes: readonly StyleCode[],
   slip: CodeSlip,
+  fitting: ReadonlySet<string> | null,
   distances: ReadonlyMap<string, number> | null,
 ): StyleCode[] {
-  const words = slip.words.trim().toLowerCase().split(/\s+/).filter(Boolean);
   const found = codes.filter(
     c =>
       (slip.grade === null || (c.grade ?? -1) >= slip.grade) &&
       (slip.shelf === '' || c.shelf === slip.shelf) &&
-      (!distances || distances.has(c.text)) &&
-      fits(c, words),
+      (!distances || distances.has(c.id)) &&
+      (!fitting || fitting.has(c.id)),
   );
-  return found.sort(distances ? (p, q) => distances.get(p.text)! - distances.get(q.text)! : ORDERS[slip.order]);
+  return found.sort(distances ? (p, q) => distances.get(p.id)! - distances.get(q.id)! : ORDERS[slip.order]);
 }
 
 /** A list in rows of so many, for showing only the rows in sight. */
