@@ -108,9 +108,10 @@ export async function untilLibraryIsFull(browser: Browser): Promise<void> {
   await page.close();
 }
 
-/** Asks the shelf for things called so; only what is in sight stands in the page. */
+/** Asks the shelf for things called so, and waits for the answer; only what is in sight stands in the page. */
 export async function findReference(page: Page, words: string): Promise<void> {
   await page.getByLabel('Things called').fill(words);
+  await expect(page.locator('.ledges[aria-busy="true"]')).toHaveCount(0);
 }
 
 /** Sorts the shelf by nearness to a reference. */

@@ -97,7 +97,7 @@ test('parts and facets are proposed from how well pictures agree, with the reaso
   await signIn(page);
   for (const name of ['Furrow block', 'Hedge block', 'Market cloth']) {
     await findReference(page, name);
-    await page.getByRole('button', { name: `Carry ${name} in the galley` }).click({ force: true });
+    await page.getByRole('button', { name: `Carry ${name} in the galley` }).click();
   }
   await page.getByRole('button', { name: 'Mix these 3' }).click();
   await expect(page.getByText('12 parts')).toBeVisible();

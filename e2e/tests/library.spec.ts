@@ -84,7 +84,7 @@ test('shelves and what stands on them keep the order given by hand', async ({ pa
   await expect(names.first()).toHaveText(before[4]);
   await washes.hover();
   await page.getByRole('button', { name: 'Move Washes up' }).click();
-  await page.getByRole('button', { name: 'Rename' }).last().click({ force: true });
+  await page.getByRole('button', { name: 'Rename' }).last().click();
   const field = page.getByLabel('Name of the shelf');
   const old = await field.inputValue();
   await field.fill(`${old}, all of them`);
@@ -260,7 +260,7 @@ test('the bench warns with one-click mends, shows any subject or none of the sty
 }) => {
   const noErrors = watchForErrors(page, [/status of 400/]);
   await signIn(page);
-  await page.locator('zs-look-card', { hasText: 'Paper Frost' }).getByRole('button').click({ force: true });
+  await page.locator('zs-look-card', { hasText: 'Paper Frost' }).getByRole('button').click();
   await expect(page.getByText(/painted in/)).toBeVisible({ timeout: 60_000 });
   const large = page.locator('zs-yardstick .large canvas').first();
   const styled = await canvasHash(large);

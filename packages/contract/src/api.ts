@@ -177,6 +177,8 @@ export const lookSourceSchema = object({
     .max(99, 'More than 99 parts cannot be told apart')
     .required('Say how many parts'),
   facets: facetList(),
+  /** Whether the look takes how a reference sits on its sheet: margins, corners, the place of the thing. */
+  framing: boolean(),
 });
 export type LookSource = InferType<typeof lookSourceSchema>;
 export const lookVersionInputSchema = object({

@@ -1,4 +1,4 @@
-import { hashPixels } from '@zinc/core';
+import { boxSeat, hashPixels } from '@zinc/core';
 import { drawSubject, type Wishes } from './draw.ts';
 import { findSubject } from './find.ts';
 import { photograph } from './photo.ts';
@@ -91,6 +91,22 @@ describe('drawn subjects', () => {
   });
   it('has the five yardstick subjects', () => {
     expect(YARDSTICK.map(y => y.name)).toEqual(['radish', 'greenhouse', 'artichoke', 'honeybee', 'mark']);
+  });
+});
+
+describe('a seat', () => {
+  it('brings a thing to its place and size, in any shape of frame', () => {
+    const seat = { x: 0.56, y: 0.6, size: 0.42 };
+    for (const [name, width, height] of [
+      ['pumpkin', 240, 240],
+      ['wren', 320, 200],
+      ['watering can', 180, 260],
+    ] as const) {
+      const found = boxSeat(drawSubject(name, 7, width, height, { seat }).mask, width, height)!;
+      expect(Math.abs(found.x - seat.x)).withContext(`x of the ${name}`).toBeLessThan(0.03);
+      expect(Math.abs(found.y - seat.y)).withContext(`y of the ${name}`).toBeLessThan(0.03);
+      expect(Math.abs(found.size - seat.size)).withContext(`size of the ${name}`).toBeLessThan(0.04);
+    }
   });
 });
 

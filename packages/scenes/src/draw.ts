@@ -1,6 +1,7 @@
-import type { Lab } from '@zinc/core';
+import { boxSeat, type Lab, type Seat } from '@zinc/core';
 import { randomFor } from '@zinc/core/number/random';
-import { Canvas, type Scene, type Stance } from './canvas/canvas.ts';
+import { clamp } from '@zinc/core/number/scalar';
+import { Canvas, PIVOT, type Scene, type Stance } from './canvas/canvas.ts';
 import { drawSetting, lampFor, type Light, type Season, type Setting } from './setting.ts';
 import { SUBJECTS } from './subjects/index.ts';
 import type { DrawnSubject } from './subjects/types.ts';
@@ -14,9 +15,15 @@ export interface Wishes {
   setting?: Setting;
   light?: Light;
   season?: Season;
+  /** Where in the frame it sits and how much of it it fills. */
+  seat?: Seat;
 }
 
 export const MOST_COUNT = 9;
+/** Shorter side of the drawing from which it is read how a thing would sit by itself. */
+const TRIAL_SIDE = 96;
+/** How much smaller or larger a seat may make a thing. */
+const RESIZED = { least: 0.4, most: 1.7 };
 
 /**
  * Draws a subject by its plain name into a frame. `seed` is its identity: the same seed is the same plant, bird or can, and another pose
@@ -31,15 +38,39 @@ export function drawSubject(name: string, seed: number, width: number, height: n
   const canvas = new Canvas(width, height);
   canvas.single = count !== undefined;
   if (setting) canvas.setting = c => drawSetting(c, setting, seed & 0xffff);
+  const moved = wishes.seat ? towardsSeat(name, seed, width, height, wishes, wishes.seat) : { dx: 0, dy: 0, scale: 1 };
   const pose = randomFor(wishes.pose ?? seed, `${name} pose`);
   for (const [k, place] of places(count ?? 1).entries()) {
-    canvas.stand(stanceFor(subject, place, pose));
+    canvas.stand(movedBy(stanceFor(subject, place, pose), moved));
     // Of several, each is its own; the first is the one that a single drawing shows.
     subject.draw(canvas, randomFor(seed + k * 7919, name), (seed + k * 31) & 0xffff);
   }
   if (colour) canvas.dye(colour, !subject.made);
   if (season === 'autumn' || season === 'spring') canvas.turnGreens(season);
   return subject.unlit ? canvas.finish() : canvas.light(lampFor(light ?? 'daylight', season ?? null));
+}
+
+type Place = Pick<Stance, 'dx' | 'dy' | 'scale'>;
+
+/** What brings a drawing as it would be by itself onto a seat. */
+function towardsSeat(name: string, seed: number, width: number, height: number, wishes: Wishes, seat: Seat): Place {
+  const unit = Math.min(width, height);
+  const k = TRIAL_SIDE / unit;
+  const [w, h] = [Math.round(width * k), Math.round(height * k)];
+  const own = boxSeat(drawSubject(name, seed, w, h, { ...wishes, seat: undefined }).mask, w, h);
+  if (!own) return { dx: 0, dy: 0, scale: 1 };
+  const scale = clamp(seat.size / own.size, RESIZED.least, RESIZED.most);
+  // In units of the frame's shorter side, from the pivot that things grow about.
+  const at = (v: number, side: number, pivot: number): number => (v * side - (side - unit) / 2) / unit - pivot;
+  return {
+    dx: at(seat.x, width, PIVOT.x) - scale * at(own.x, width, PIVOT.x),
+    dy: at(seat.y, height, PIVOT.y) - scale * at(own.y, height, PIVOT.y),
+    scale,
+  };
+}
+
+function movedBy(stance: Stance, by: Place): Stance {
+  return { ...stance, dx: stance.dx * by.scale + by.dx, dy: stance.dy * by.scale + by.dy, scale: stance.scale * by.scale };
 }
 
 /** Where each of several stands: x, y off the middle, and size; those behind come first. */

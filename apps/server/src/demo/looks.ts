@@ -1,8 +1,8 @@
 import type { LookVersionInput } from '@zinc/contract';
 import { FACETS, type Facet } from '@zinc/core';
 
-/** A source of a demo look: the name of a reference, or the brand's palette, with its parts and the facets it gives. */
-type DemoSource = readonly [name: string, parts: number, facets?: readonly Facet[]];
+/** A source of a demo look: the name of a reference, or the brand's palette, with its parts, the facets it gives, and whether its framing is taken. */
+type DemoSource = readonly [name: string, parts: number, facets?: readonly Facet[], framing?: true];
 export interface DemoLook {
   name: string;
   versions: (Omit<LookVersionInput, 'sources'> & { sources: readonly DemoSource[] })[];
@@ -211,10 +211,10 @@ export const MORE_LOOKS: readonly DemoLook[] = [
     name: 'Fair Day',
     versions: [
       version(
-        'Gouache with the colours of the fair.',
+        'Gouache with the colours of the fair, mounted as the cloth came.',
         86,
         [
-          ['Fair cloth', 2],
+          ['Fair cloth', 2, FACETS, true],
           ['Sunday cloth', 1, ['texture']],
         ],
         ['broad strokes'],
@@ -269,10 +269,10 @@ export const MORE_LOOKS: readonly DemoLook[] = [
 export function inputsOf(look: DemoLook, kept: ReadonlyMap<string, { id: string; sha256: string }>): LookVersionInput[] {
   return look.versions.map(v => ({
     ...v,
-    sources: v.sources.map(([name, parts, facets = FACETS]) =>
+    sources: v.sources.map(([name, parts, facets = FACETS, framing]) =>
       name === BRAND
         ? { kind: 'palette' as const, id: 'brand', name, sha256: null, parts, facets: [...facets] }
-        : { kind: 'reference' as const, ...kept.get(name)!, name, parts, facets: [...facets] },
+        : { kind: 'reference' as const, ...kept.get(name)!, name, parts, facets: [...facets], framing },
     ),
   }));
 }

@@ -55,7 +55,7 @@ export async function mixSources(context: Context, input: LookVersionInput): Pro
       const fingerprint = kept[s.sha256 ?? ''];
       if (!fingerprint)
         throw new ProblemError('notPossible', `The source “${s.name}” is not in the house.`, { field: `sources[${i}].sha256` });
-      sources.push({ parts, facets, fingerprint });
+      sources.push({ parts, facets, framing: s.framing, fingerprint });
     }
   }
   return mixLook(sources, input.words, wordStyles);

@@ -4,7 +4,7 @@ import { smoothstep } from '../number/scalar.ts';
 import { blur, blurWide, resamplePlane } from './filter.ts';
 import { resizePicture } from './resize.ts';
 import { slopesOf } from './tensor.ts';
-import type { LabPlanes, Picture } from './types.ts';
+import type { LabPlanes, Picture, Plane } from './types.ts';
 
 /** The mask is worked out on a copy this long. */
 const SIDE = 192;
@@ -18,6 +18,12 @@ const BINS = 128;
  * Zhang et al. 2015). Null when nothing stands apart clearly.
  */
 export function subjectMask(picture: Picture): Float32Array | null {
+  const small = smallSubjectMask(picture);
+  return small && resamplePlane(small, picture.width, picture.height);
+}
+
+/** {@link subjectMask} on the small copy that it is worked out on. */
+export function smallSubjectMask(picture: Picture): Plane | null {
   const { width, height } = picture;
   const k = Math.min(1, SIDE / Math.max(width, height));
   const w = Math.max(1, Math.round(width * k));
@@ -30,7 +36,7 @@ export function subjectMask(picture: Picture): Float32Array | null {
   const soft = Float32Array.from(apart, v => smoothstep(limit * 0.72, limit * 1.18, v));
   const mask = solid(soft, slopesOf(small.L, w, h).size, w, h);
   if (mask) openPockets(mask, small);
-  return mask && resamplePlane({ width: w, height: h, data: mask }, width, height);
+  return mask && { width: w, height: h, data: mask };
 }
 
 /** How far each pixel stands apart from the border: the barriers of lightness and of both chroma axes together. */

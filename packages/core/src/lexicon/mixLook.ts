@@ -43,5 +43,5 @@ export function mixLook(
     style = said.style;
     unknown.push(...said.unknown);
   }
-  return { ...mixture, style: { ...style, swatch: mixture.style.swatch }, unknown };
+  return { ...mixture, style: { ...style, swatch: mixture.style.swatch, framing: mixture.style.framing }, unknown };
 }

@@ -4,6 +4,8 @@ import { length2 } from '../number/trig.ts';
 import { groundColour } from './palette.ts';
 import { measureColour } from './colour.ts';
 import type { Facet } from './types.ts';
+import { marginsOf, withoutMargins } from '../framing/measureFraming.ts';
+import { windowOf } from '../framing/types.ts';
 import { viewOf } from './view.ts';
 
 /** Long side of a map. */
@@ -15,7 +17,8 @@ const SIDE = 160;
  * away from edges.
  */
 export function facetMaps(picture: Picture): Record<Facet, Plane> {
-  const view = viewOf(picture);
+  const margins = { ...marginsOf(picture), seat: null };
+  const view = viewOf(withoutMargins(picture, margins));
   const { planes, slopes, around, unrest, inkWeights } = view;
   const { width: w, height: h, L, a, b } = planes;
   const ground = groundColour(measureColour(view).palette);
@@ -35,11 +38,16 @@ export function facetMaps(picture: Picture): Record<Facet, Plane> {
   }
   const out = { colour, light, line, texture };
   const small = {} as Record<Facet, Plane>;
-  const k = Math.min(1, SIDE / Math.max(w, h));
-  const [width, height] = [Math.max(1, Math.round(w * k)), Math.max(1, Math.round(h * k))];
+  const k = Math.min(1, SIDE / Math.max(picture.width, picture.height));
+  const [width, height] = [picture.width, picture.height].map(v => Math.max(1, Math.round(v * k)));
+  const window = windowOf(margins, width, height);
   for (const facet of Object.keys(out) as Facet[]) {
     const soft = blur(out[facet], w, h, facet === 'line' ? 2 : 4);
-    small[facet] = { width, height, data: stretched(resamplePlane({ width: w, height: h, data: soft }, width, height)) };
+    const inner = stretched(resamplePlane({ width: w, height: h, data: soft }, window.width, window.height));
+    const data = new Float32Array(width * height);
+    for (let y = 0; y < window.height; y++)
+      data.set(inner.subarray(y * window.width, (y + 1) * window.width), (y + window.top) * width + window.left);
+    small[facet] = { width, height, data };
   }
   return small;
 }

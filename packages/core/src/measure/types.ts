@@ -1,8 +1,9 @@
+import type { Framing } from '../framing/types.ts';
 import type { Lab } from '../image/types.ts';
 import type { Swatch } from './swatch.ts';
 
 /** Version of the measuring code. Fingerprints of different versions are never compared. */
-export const MEASURE_VERSION = 3;
+export const MEASURE_VERSION = 4;
 
 /** The four sides of a style. */
 export const FACETS = ['colour', 'light', 'line', 'texture'] as const;
@@ -19,11 +20,16 @@ export const THICKNESSES = [1.6, 2.6, 4, 6.5, 10, 16] as const;
 /** Distances at which brushwork is compared. */
 export const REACHES = [2, 4, 8, 16] as const;
 
-/** What was measured of a picture's style. All lengths are in pixels of a copy whose long side is 512. */
+/**
+ * What was measured of a picture's style, in its worked part: margins are framing. All lengths are in pixels of a copy of that part whose long
+ * side is 512.
+ */
 export interface Fingerprint {
   measure: number;
   /** A piece of the picture's worked surface; null when it is calm. Not compared: it is there to paint with. */
   swatch: Swatch | null;
+  /** How it sits on its sheet; null where there is no one sheet to speak of. Not compared: a look takes it or leaves it. */
+  framing: Framing | null;
   colour: {
     /** Up to 8 colours from dark to light; antialiased edge pixels and the shadows of flat shapes are left out. */
     palette: PaletteColour[];

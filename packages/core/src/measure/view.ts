@@ -23,8 +23,8 @@ export interface View {
   inkWeights: Float32Array;
 }
 
-/** The copy that is measured: its long side is at most 512, so that size does not matter. */
-function copyOf(picture: Picture): Picture {
+/** The copy that is measured: its long side is at most 512, so that size does not matter. Throws PictureError on a malformed picture. */
+export function copyOf(picture: Picture): Picture {
   checkPicture(picture);
   const { width, height } = picture;
   const long = Math.max(width, height);

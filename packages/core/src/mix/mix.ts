@@ -1,3 +1,4 @@
+import { mixFraming } from '../framing/mixFraming.ts';
 import { FACETS, MEASURE_VERSION, type Facet, type Fingerprint, type PaletteColour } from '../measure/types.ts';
 import { inksOf } from '../measure/colour.ts';
 import { mergeNear, normaliseShares } from '../measure/palette.ts';
@@ -13,6 +14,8 @@ import { neutralStyle, STYLE_FIELDS, type Style, type StyleField } from './style
 export interface MixSource {
   parts: number;
   facets: readonly Facet[];
+  /** Whether the mix takes its framing, too. */
+  framing?: boolean;
   fingerprint?: Fingerprint;
   palette?: PaletteColour[];
   style?: Style;
@@ -71,6 +74,10 @@ export function mix(sources: readonly MixSource[]): Mixture {
     null,
   );
   style.swatch = surface?.fingerprint?.swatch ?? null;
+  style.framing = mixFraming(
+    sources.flatMap(s => (s.framing && s.fingerprint?.framing ? [{ framing: s.fingerprint.framing, parts: s.parts }] : [])),
+    style.palette,
+  );
   const target = mixFingerprints(givers, style.palette);
   style.tone = target ? toneOf(givers('light'), target) : [];
   return { style, target, facets };
@@ -132,6 +139,7 @@ function mixFingerprints(givers: (f: Facet) => MixSource[], palette: PaletteColo
   const foreign = palette.length > 1 && colours.length < givers('colour').length && measured('light').length > 0;
   return {
     measure: MEASURE_VERSION,
+    framing: null,
     swatch: measured('texture').find(i => i.value.swatch)?.value.swatch ?? null,
     colour,
     light: foreign ? stretchLight(light, palette) : light,

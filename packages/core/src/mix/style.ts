@@ -1,8 +1,9 @@
+import type { Framing } from '../framing/types.ts';
 import type { Swatch } from '../measure/swatch.ts';
 import type { Facet, PaletteColour } from '../measure/types.ts';
 
 /** Version of the code that turns fingerprints into styles and mixes them. */
-export const MIXER_VERSION = 4;
+export const MIXER_VERSION = 5;
 
 /**
  * A resolved way to paint. Amounts are 0–1; lengths are in units of picture size ÷ 512; angles in radians.
@@ -15,6 +16,8 @@ export interface Style {
   amounts: StyleAmounts;
   /** Surface to paint with, as far as `patch` says; it comes from one source, for surfaces do not mix. */
   swatch?: Swatch | null;
+  /** How the painting is laid on its sheet, which is done around the painter; left out when nothing frames. */
+  framing?: Framing | null;
 }
 
 /**

@@ -52,7 +52,7 @@ export interface Stance {
 
 const AS_DRAWN: Stance = { dx: 0, dy: 0, scale: 1, turn: 0, flip: 1 };
 /** The point about which a stance turns and scales. */
-const PIVOT = { x: 0.5, y: 0.56 };
+export const PIVOT = { x: 0.5, y: 0.56 };
 
 const MOST_SAMPLES = 40;
 const LEAST_SAMPLES = 10;

@@ -1,6 +1,7 @@
 import { randomFor } from '@zinc/core/number/random';
 import type { DemoReference } from './index.ts';
 import { blockPrint, cutPaper, engraving, gouache, impasto, pastel, spotPrint, wash } from './kinds.ts';
+import { onMount } from './shapes.ts';
 
 type Kind = 'block' | 'graver' | 'gouache' | 'wash' | 'paper' | 'crate' | 'pastel' | 'thick';
 
@@ -79,6 +80,13 @@ const CAME: readonly (readonly [Kind, number, string])[] = [
   ['thick', 2, 'Sea kale'],
 ];
 
+/** Those that came mounted, by name. */
+const MOUNTS: Record<string, (picture: string) => string> = {
+  'Fair cloth': picture => onMount(picture, '#f8f6f0', { top: 0.08, side: 0.08, below: 0.14 }, 0.06),
+  'Acorn frieze': picture => onMount(picture, '#d3c4a6', { top: 0.06, side: 0.06, below: 0.06 }, 0),
+  'Dusk study': picture => onMount(picture, '#f8f6f1', { top: 0.1, side: 0.12, below: 0.16 }, 0),
+};
+
 const CREDITS = [
   'Marrow & Vane archive',
   'R. Vance',
@@ -111,7 +119,7 @@ export function moreReferences(): DemoReference[] {
       licenceDays: loan ? 40 + Math.floor(about() * 300) : null,
       grade: about() < 0.7 ? 3 + Math.floor(about() * 7) : null,
       tags: [...new Set(Array.from({ length: Math.floor(about() * 3) }, () => TAGS[Math.floor(about() * TAGS.length)]))],
-      svg: make(random, PALETTES[palette], 100 + i),
+      svg: (MOUNTS[name] ?? (p => p))(make(random, PALETTES[palette], 100 + i)),
     };
   });
   // Manners came by turns, so that things unlike each other stand side by side.

@@ -43,6 +43,26 @@ export function svg(body: string, defs = ''): string {
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${SIDE}" height="${SIDE}" viewBox="0 0 ${SIDE} ${SIDE}"><defs>${defs}</defs>${body}</svg>`;
 }
 
+/** A made-up picture laid on a sheet: margins above, beside and below, and round corners, all in parts of the side. */
+export function onMount(
+  picture: string,
+  sheet: string,
+  margins: { top: number; side: number; below: number },
+  corner: number,
+): string {
+  const [x, y] = [margins.side * SIDE, margins.top * SIDE];
+  const [width, height] = [SIDE - 2 * x, SIDE - y - margins.below * SIDE];
+  const box = `x="${x}" y="${y}" width="${width}" height="${height}"`;
+  const inner = picture.replace(
+    /^<svg [^>]*>/,
+    `<svg ${box} viewBox="0 0 ${SIDE} ${SIDE}" preserveAspectRatio="xMidYMid slice">`,
+  );
+  return svg(
+    `<rect width="${SIDE}" height="${SIDE}" fill="${sheet}"/><g clip-path="url(#mount)">${inner}</g>`,
+    `<clipPath id="mount"><rect ${box} rx="${corner * width}"/></clipPath>`,
+  );
+}
+
 /** A filter that lets edges wander by up to `reach` pixels. */
 export function wander(id: string, frequency: number, reach: number, seed: number): string {
   return `<filter id="${id}" x="-5%" y="-5%" width="110%" height="110%"><feTurbulence type="fractalNoise" baseFrequency="${frequency}" numOctaves="3" seed="${seed}"/><feDisplacementMap in="SourceGraphic" scale="${reach}"/></filter>`;

@@ -13,7 +13,8 @@ function told(s: LookSource | undefined, total: number): string {
   if (s.parts === 0) return 'no part';
   const share = total > 0 ? `, ${Math.round((100 * s.parts) / total)} %` : '';
   const parts = s.parts === 1 ? '1 part' : `${s.parts} parts`;
-  return s.kind === 'wordStyle' ? `${parts}${share}` : `${parts}${share}, gives ${s.facets.join(', ') || 'nothing'}`;
+  if (s.kind === 'wordStyle') return `${parts}${share}`;
+  return `${parts}${share}, gives ${[...s.facets, ...(s.framing ? ['framing'] : [])].join(', ') || 'nothing'}`;
 }
 
 /** Every setting in which two states of a look differ, in the order of the bench. */

@@ -13,6 +13,7 @@ import {
 } from '@zinc/contract';
 import {
   decodeStyle,
+  describeFraming,
   describeFingerprint,
   FACETS,
   labOfHex,
@@ -199,6 +200,10 @@ export class MixPage {
           words: r.print ? describeFingerprint(r.print)[facet] : '',
         })),
     }));
+  });
+  readonly framing = computed(() => {
+    const framing = this.mixture()?.style.framing;
+    return framing ? describeFraming(framing) : '';
   });
   readonly defaults = computed(() => this.allWordStyles().filter(w => w.byDefault));
   /** What the style codes of this bench measure, by their text. */
@@ -388,7 +393,8 @@ export class MixPage {
       }
       const fingerprint = this.fingerprintOf(s);
       if (!fingerprint) return null;
-      list.push({ parts, facets, fingerprint, style: s.kind === 'ownCode' ? styleOfCode(s.id) : undefined });
+      if (s.kind === 'ownCode') list.push({ parts, facets, fingerprint, style: styleOfCode(s.id) });
+      else list.push({ parts, facets, framing: s.framing, fingerprint });
     }
     return [...list, ...said].some(s => s.parts > 0) ? mixLook(list, words, said) : null;
   }
@@ -433,6 +439,18 @@ export class MixPage {
             }
           : s,
       ),
+    });
+  }
+
+  /** How a reference sits on its sheet, in words; empty when there is nothing that a look could take. */
+  framingOf(s: LookSource): string {
+    const framing = s.kind === 'reference' ? this.fingerprintOf(s)?.framing : null;
+    return framing ? describeFraming(framing) : '';
+  }
+
+  toggleFraming(i: number): void {
+    this.change({
+      sources: this.draft().sources.map((s, k) => (k === i ? { ...s, framing: s.framing ? undefined : true } : s)),
     });
   }
 

@@ -1,5 +1,17 @@
 /// <reference lib="webworker" />
-import { drift, fitPicture, holdsUpTo, leakOf, measure, paint, painting, type Lab, type Picture } from '@zinc/core';
+import {
+  drift,
+  fitPicture,
+  holdsUpTo,
+  leakOf,
+  measure,
+  onSheet,
+  paint,
+  painting,
+  type Lab,
+  type Picture,
+  type Seat,
+} from '@zinc/core';
 import { drawSubject, findSubject, YARDSTICK, type Scene } from '@zinc/scenes';
 import type { PaintAnswer, PaintOrder, PictureMessage } from './painting';
 
@@ -30,29 +42,34 @@ function kept<T>(map: Map<string, T>, key: string, most: number, make: () => T):
 const nameOf = ({ content: c }: PaintOrder): string =>
   c.kind === 'yardstick' ? `y${c.subject}` : c.kind === 'subject' ? `s${c.wording}/${c.identity}/${c.seed}` : `p${c.key}`;
 
-/** Contents are drawn once a size and kept: only the painting changes while a person drags. */
-function canvasOf(order: PaintOrder, size: number): Canvas {
-  return kept(canvases, `${nameOf(order)}/${size}`, MOST_CANVASES, () => {
+/** Contents are drawn once a size and seat and kept: only the painting changes while a person drags. A picture of one's own stays as it sits. */
+function canvasOf(order: PaintOrder, width: number, height = width, seat?: Seat): Canvas {
+  const place = seat ? `/${seat.x}/${seat.y}/${seat.size}` : '';
+  return kept(canvases, `${nameOf(order)}/${width}x${height}${place}`, MOST_CANVASES, () => {
     const c = order.content;
     if (c.kind === 'yardstick') {
       const { name, seed } = YARDSTICK[c.subject];
-      return { ...drawSubject(name, seed, size, size), seed };
+      return { ...drawSubject(name, seed, width, height, { seat }), seed };
     }
     if (c.kind === 'subject') {
       const { subject, wishes } = findSubject(c.wording);
-      return { ...drawSubject(subject!.name, c.identity, size, size, { ...wishes, pose: c.seed }), seed: c.seed };
+      return { ...drawSubject(subject!.name, c.identity, width, height, { ...wishes, pose: c.seed, seat }), seed: c.seed };
     }
-    return { picture: fitPicture(pictures.get(c.key)!, size, size), seed: PICTURE_SEED };
+    return { picture: fitPicture(pictures.get(c.key)!, width, height), seed: PICTURE_SEED };
   });
 }
 
+/** As the press would paint it. Without any strength there is no look, and no framing. */
 function paintOrder(order: PaintOrder): Picture {
   const { size, style, strength, never, mixture } = order;
-  const { picture, mask, parts, seed } = canvasOf(order, size);
-  const at = kept(paintings, `${mixture}/${nameOf(order)}/${size}`, MOST_PAINTINGS, () =>
-    painting(picture, style, seed, { mask, parts, never }),
-  );
-  return at(strength, order.rough);
+  const framing = strength > 0 ? style.framing : null;
+  return onSheet(framing, size, size, never, (width, height) => {
+    const { picture, mask, parts, seed } = canvasOf(order, width, height, framing?.seat ?? undefined);
+    const at = kept(paintings, `${mixture}/${nameOf(order)}/${width}x${height}`, MOST_PAINTINGS, () =>
+      painting(picture, style, seed, { mask, parts, never }),
+    );
+    return at(strength, order.rough);
+  });
 }
 
 /** How far up the strength can go before the subject drowns, from one small painting at full strength. */

@@ -82,7 +82,7 @@ function ofSources({ draft, fingerprintOf, referenceOf }: MixFacts): Warning[] {
   const out: Warning[] = [];
   for (const s of draft.sources) {
     if (s.parts === 0) continue;
-    if (s.kind !== 'wordStyle' && s.facets.length === 0)
+    if (s.kind !== 'wordStyle' && s.facets.length === 0 && !s.framing)
       out.push({
         text: `${s.name} gives no facet, so its parts change nothing.`,
         mend: { label: 'Take it out', to: withSource(draft, s, null) },

@@ -74,7 +74,7 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
             </dd>
             @for (s of p.sources; track s.id) {
               <dt class="sub">{{ s.parts }} {{ s.parts === 1 ? 'part' : 'parts' }}</dt>
-              <dd>{{ s.name }} gives {{ s.facets.join(', ') || 'nothing' }}</dd>
+              <dd>{{ s.name }} gives {{ s.facets.join(', ') || 'nothing' }}{{ s.framing ? ', and its framing' : '' }}</dd>
             }
             @for (s of settings(); track s.key) {
               <dt>{{ s.key }}</dt>

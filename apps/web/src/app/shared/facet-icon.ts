@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import type { Facet } from '@zinc/core';
 
-/** The shape of a facet: two discs for colour, a half square for light, a curve for line, dots for texture. */
+/** The shape of a facet: two discs for colour, a half square for light, a curve for line, dots for texture; a sheet for framing, which is no facet. */
 @Component({
   selector: 'zs-facet-icon',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -31,6 +31,10 @@ import type { Facet } from '@zinc/core';
             <circle cx="14" cy="13" r="1.1" />
           </g>
         }
+        @case ('framing') {
+          <path d="M1.5 1.5h13v13h-13z" fill="none" stroke="currentColor" />
+          <rect x="4" y="4" width="8" height="7" rx="1.5" fill="currentColor" />
+        }
       }
     </svg>
   `,
@@ -41,5 +45,5 @@ import type { Facet } from '@zinc/core';
   `,
 })
 export class FacetIcon {
-  readonly facet = input.required<Facet>();
+  readonly facet = input.required<Facet | 'framing'>();
 }

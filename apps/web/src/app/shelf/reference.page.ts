@@ -13,7 +13,7 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { referencePatchSchema, ValidationError, type NearCode, type Proof, type Reference } from '@zinc/contract';
-import { describeFingerprint, draftWords, FACETS, mixLook, type Facet, type WordDraft } from '@zinc/core';
+import { describeFingerprint, describeFraming, draftWords, FACETS, mixLook, type Facet, type WordDraft } from '@zinc/core';
 import { splitWords } from '../mix/draft';
 import { ToneCurve } from '../mix/tone-curve';
 import { UsedIn } from '../mix/used-in';
@@ -80,6 +80,7 @@ export class ReferencePage {
   readonly changedMeanwhile = computed(() => (this.reference()?.revision ?? 0) > (this.opened()?.revision ?? 0));
   private readonly prints = inject(Fingerprints);
   readonly print = computed(() => this.prints.all()[this.reference()?.picture.sha256 ?? ''] ?? null);
+  readonly framing = computed(() => (this.print()?.framing ? describeFraming(this.print()!.framing!) : ''));
   readonly words = computed(() => (this.print() ? describeFingerprint(this.print()!) : null));
   readonly gauges = computed(() => (this.print() ? gaugesOf(this.print()!) : []));
   /** The picture this one belongs to with its variants, each with what it leads to. */

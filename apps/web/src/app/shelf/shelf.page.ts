@@ -102,6 +102,7 @@ export class ShelfPage {
   private readonly index = new WordIndex();
   /** The words of the slip, once the hand pauses: over thousands of things not every letter is worth a search. */
   private readonly words = signal('');
+  readonly searching = computed(() => this.words() !== this.slip().words);
   private readonly used = computed(() => usedPictures(this.looks()));
   readonly people = computed(() => [...new Set(this.references().map(r => r.addedBy))].sort());
   readonly found = computed(() => {
