@@ -320,6 +320,35 @@ test('the bench warns with one-click mends, shows any subject or none of the sty
   noErrors();
 });
 
+test('framing is taken from a mounted picture or left, and says what it is', async ({ page }) => {
+  const noErrors = watchForErrors(page);
+  await signIn(page);
+  await openReference(page, 'Fair cloth');
+  await expect(page.getByText('clear margins, round corners')).toBeVisible();
+  const looks = (await (await page.request.get('/api/looks')).json()) as { items: { id: string; name: string }[] };
+  await page.goto(`/mix/${looks.items.find(l => l.name === 'Fair Day')!.id}`);
+  await expect(page.getByText(/painted in/)).toBeVisible({ timeout: 60_000 });
+  const large = page.locator('zs-yardstick .large canvas').first();
+  /** How many colours stand along the upper edge of the painting. */
+  const edgeColours = (): Promise<number> =>
+    large.evaluate((c: HTMLCanvasElement) => {
+      const { data } = c.getContext('2d')!.getImageData(0, 2, c.width, 6);
+      return new Set(Array.from({ length: data.length / 4 }, (_, i) => data.slice(i * 4, i * 4 + 3).join())).size;
+    });
+  expect(await edgeColours()).toBe(1);
+  const framing = page.getByRole('button', { name: 'framing from Fair cloth' });
+  await expect(framing).toHaveAttribute('aria-pressed', 'true');
+  await framing.click();
+  await expect(framing).toHaveAttribute('aria-pressed', 'false');
+  await expect.poll(edgeColours, { timeout: 30_000 }).toBeGreaterThan(1);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(edgeColours, { timeout: 30_000 }).toBe(1);
+  await framing.click();
+  await page.locator('zs-versions').getByRole('button', { name: 'Lay beside' }).first().click();
+  await expect(page.locator('zs-versions dl')).toContainText('texture, framing');
+  noErrors();
+});
+
 test('an ended licence stops a run until a lead says why it is used all the same', async ({ page }) => {
   await signIn(page);
   await openReference(page, 'Dye test 9');
