@@ -103,9 +103,15 @@ describe('a seat', () => {
       ['watering can', 180, 260],
     ] as const) {
       const found = boxSeat(drawSubject(name, 7, width, height, { seat }).mask, width, height)!;
-      expect(Math.abs(found.x - seat.x)).withContext(`x of the ${name}`).toBeLessThan(0.03);
-      expect(Math.abs(found.y - seat.y)).withContext(`y of the ${name}`).toBeLessThan(0.03);
-      expect(Math.abs(found.size - seat.size)).withContext(`size of the ${name}`).toBeLessThan(0.04);
+      expect(Math.abs(found.x - seat.x))
+        .withContext(`x of the ${name}`)
+        .toBeLessThan(0.03);
+      expect(Math.abs(found.y - seat.y))
+        .withContext(`y of the ${name}`)
+        .toBeLessThan(0.03);
+      expect(Math.abs(found.size - seat.size))
+        .withContext(`size of the ${name}`)
+        .toBeLessThan(0.04);
     }
   });
 });
