@@ -4,7 +4,7 @@ import { rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { checksRequestSchema, misbehaveSchema, problem, ValidationError, type CheckResult, type Problem } from '@zinc/contract';
 import type { Ticket } from '@zinc/core';
-import { findSubject } from '@zinc/scenes';
+import { findSubject, findWishes } from '@zinc/scenes';
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
 import { capabilities } from './capabilities.ts';
 import { Misbehaviour } from './misbehaviour.ts';
@@ -36,9 +36,20 @@ function readTicket(body: unknown): Ticket {
         undefined,
         `ticket.format.${name}`,
       );
-  const { strength } = ticket.settings ?? {};
-  if (!(strength >= 0 && strength <= 100))
-    throw new ValidationError(`Got a strength of ${strength}; wanted 0 to 100.`, undefined, 'ticket.settings.strength');
+  const share = (value: unknown, name: string, field: string): void => {
+    if (!(typeof value === 'number' && value >= 0 && value <= 100))
+      throw new ValidationError(`Got a ${name} of ${String(value)}; wanted 0 to 100.`, undefined, `ticket.${field}`);
+  };
+  const { settings = { strength: NaN }, binding, fidelity } = ticket;
+  share(settings.strength, 'strength', 'settings.strength');
+  for (const key of ['adherence', 'scatter']) if (key in settings) share(settings[key], key, `settings.${key}`);
+  if (binding) {
+    share(binding.amount, 'binding', 'binding.amount');
+    if (binding.sheet?.sheet !== 1 || !binding.sheet.target?.colour)
+      throw new ValidationError('The ticket is bound but has no binding sheet of version 1.', undefined, 'ticket.binding.sheet');
+  }
+  if (fidelity)
+    for (const key of ['subject', 'ground'] as const) share(fidelity[key], `fidelity of the ${key}`, `fidelity.${key}`);
   if (!ticket.look?.style?.amounts)
     throw new ValidationError('The ticket has no resolved style.', undefined, 'ticket.look.style');
   if (!Number.isInteger(ticket.seed))
@@ -84,7 +95,7 @@ export function createPress(renders: Renders, settings: PressSettings): Express 
   app.use(express.json({ limit: '8mb' }));
   app.post('/v1/checks', async (req, res) => {
     const { checks } = await checksRequestSchema.validate(req.body, { strict: true });
-    const known = new Set(['strength']);
+    const known = new Set(capabilities(renders.threads).settings.map(s => s.key));
     const results = checks.map((c): CheckResult => {
       const ignoredSettings = Object.keys(c.settings).filter(k => !known.has(k));
       if (c.contents.length > 0) return { key: c.key, verdict: 'drawable', ignored: [], ignoredSettings };
@@ -98,7 +109,8 @@ export function createPress(renders: Renders, settings: PressSettings): Express 
           ignoredSettings,
         };
       const verdict = own.drawnAs ? 'drawnAs' : 'drawable';
-      return { key: c.key, verdict, as: own.subject.name, ignored: own.ignored, ignoredSettings };
+      const ignored = [...new Set([...own.ignored, ...findWishes(c.around ?? '').ignored])];
+      return { key: c.key, verdict, as: own.subject.name, ignored, ignoredSettings };
     });
     res.json({ results });
   });

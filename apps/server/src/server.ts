@@ -8,6 +8,7 @@ import { keepDemoHouse } from './demo/seed.ts';
 import { createApp } from './http/app.ts';
 import { EventLog } from './house/events.ts';
 import { renewLooks } from './mix/renew.ts';
+import { Binder } from './runs/binder.ts';
 import { Maker } from './runs/maker.ts';
 import { PressClient } from './runs/pressClient.ts';
 import type { Settings } from './settings.ts';
@@ -47,6 +48,8 @@ export async function startServer(settings: Settings, log: Logger, webFolder: st
   context.codes.poke();
   const maker = new Maker(context);
   maker.start();
+  const binder = new Binder(context);
+  binder.start();
   const server = createServer(createApp(context, webFolder));
   server.requestTimeout = 120_000;
   await new Promise<void>((resolve, reject) => {
@@ -60,7 +63,7 @@ export async function startServer(settings: Settings, log: Logger, webFolder: st
       server.close();
       // Event streams never end by themselves.
       server.closeAllConnections();
-      await maker.stop();
+      await Promise.all([maker.stop(), binder.stop()]);
       await context.codes.stop();
       context.events.stop();
       await context.pictures.close();

@@ -206,7 +206,7 @@ export async function stock(lead: Agent): Promise<Stocked> {
     lookIds: [look.id],
     templateId: template.id,
     fills: {},
-    formatId: house.formats.find(f => f.name === 'Square 512')!.id,
+    formatIds: [house.formats.find(f => f.name === 'Square 512')!.id],
     takes: 2,
     seedPolicy: 'subject',
     seed: 5,

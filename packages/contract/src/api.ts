@@ -1,7 +1,9 @@
-import type { Drift, Fingerprint, Finding, PaletteColour, SeedPolicy, Slot, Style, TextPart, Ticket } from '@zinc/core';
+import type { CellValue, Drift, Fingerprint, Finding, PaletteColour, PlanKind, Slot, Style, TextPart, Ticket } from '@zinc/core';
+import { SLOT_KINDS } from '@zinc/core';
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
-import { facetList, grade, id, isoDate, maybe, percent, sha, tagsList, text, wordsList } from './fields.ts';
+import { facetList, grade, hexColour, id, isoDate, maybe, percent, sha, tagsList, text, wordsList } from './fields.ts';
 import type { VariantOrigin } from './prepare.ts';
+import type { PlanInput } from './plan.ts';
 import { capabilitiesSchema } from './press.ts';
 
 /** Shapes of the API. The OpenAPI document, the server's checks and the web application's types all come from here. */
@@ -161,13 +163,7 @@ export const lookSourceSchema = object({
   name: string().max(120).required(),
   sha256: string().nullable().defined(),
   /** Of a palette its own colours (#rrggbb); the brand's when there are none. */
-  colours: array(
-    string()
-      .matches(/^#[0-9a-f]{6}$/i, 'Write colours as six hexadecimal digits after #, such as #8e2a4b; they must lie inside sRGB')
-      .required(),
-  )
-    .max(12, 'At most 12 colours')
-    .default(undefined),
+  colours: array(hexColour().required()).max(12, 'At most 12 colours').default(undefined),
   /** Of a word style its phrases as they were when it was taken in. */
   phrases: maybe(phrasesSchema),
   parts: number()
@@ -288,9 +284,10 @@ export const slotSchema = object({
   name: string()
     .matches(/^[a-z][a-zA-Z0-9]{0,30}$/, 'A slot name starts with a small letter and has letters and digits only')
     .required('Name the slot'),
-  kind: mixed<Slot['kind']>().oneOf(['subject', 'text', 'choice', 'lettering']).required(),
+  kind: mixed<Slot['kind']>().oneOf(SLOT_KINDS).required(),
   choices: array(text(120, 'A choice').min(1).required()),
   default: text(200, 'The default'),
+  help: text(200, 'The help'),
 });
 export const templateInputSchema = object({
   name: text(120, 'The name').required('Name the template'),
@@ -310,6 +307,11 @@ export const subjectInputSchema = object({
   label: text(120, 'The label').required('Give the subject a label'),
   wording: text(500, 'The wording').required('Give the subject a wording'),
   avoid: wordsList(),
+  /** Its own colours, the first of which it mostly has. */
+  colours: array(hexColour().required()).max(6, 'At most 6 own colours'),
+  tags: tagsList(),
+  /** The meaning that was chosen of a word that has several; empty when none was. */
+  meaning: text(300, 'The meaning'),
 });
 export const subjectSchema = subjectInputSchema.shape({
   id: id(),
@@ -317,48 +319,75 @@ export const subjectSchema = subjectInputSchema.shape({
   revision: number().required(),
 });
 export type Subject = InferType<typeof subjectSchema>;
+/** One meaning of a word, as WordNet tells it. */
+export interface WordSense {
+  /** A word or two that tell it from the others, to be written into the wording. */
+  hint: string;
+  gloss: string;
+}
+/** A word of a subject with several meanings. */
+export const unclearWordSchema = object({
+  subjectId: id(),
+  word: string().required(),
+  senses: mixed<WordSense[]>().required(),
+});
+export type UnclearWord = InferType<typeof unclearWordSchema>;
+/** What came of a file of subjects: rows that could not be taken with their line and why. */
+export const subjectsImportedSchema = object({
+  added: number().required(),
+  refused: mixed<{ line: number; what: string; reason: string }[]>().required(),
+});
+export type SubjectsImported = InferType<typeof subjectsImportedSchema>;
+export const subjectListSchema = object({
+  id: id(),
+  name: text(120, 'The name').required('Name the list'),
+  subjectIds: array(id()).required(),
+});
+export type SubjectList = InferType<typeof subjectListSchema>;
+export const subjectListInputSchema = object({
+  name: text(120, 'The name').required('Name the list'),
+  subjectIds: array(id()).min(1, 'A list needs at least one subject').max(500).required(),
+});
 export const subjectPasteSchema = object({
   text: string().max(100_000, 'The list is longer than 100 000 characters').required('Paste at least one line'),
 });
 
-// --- runs
-export const planSchema = object({
-  name: text(120, 'The name').required('Name the run'),
-  subjectIds: array(id()).min(1, 'Choose at least one subject').max(500).required(),
-  lookIds: array(id()).min(1, 'Choose at least one look').max(8, 'At most 8 looks in one run').required(),
-  templateId: id(),
-  fills: mixed<Record<string, string>>().required(),
-  formatId: id(),
-  takes: number()
-    .typeError('Takes must be a number')
-    .integer('Takes are whole numbers')
-    .min(1, 'A cell needs at least 1 take')
-    .max(12, 'At most 12 takes a cell')
-    .required('Say how many takes'),
-  seedPolicy: mixed<SeedPolicy>().oneOf(['one', 'subject', 'fresh']).required(),
-  seed: number().integer().min(0).max(4294967295).required(),
-  strength: percent('The strength').nullable().defined(),
-  pressId: id(),
-  struckOut: array(string().required()).required(),
-  /** Licences that ended and are used all the same: a lead says why, and it is kept with the batch. */
-  licenceOverrides: array(
-    object({
-      referenceId: id(),
-      reason: text(300, 'The reason').min(8, 'Say why in a few words').required('Say why'),
-    }).required(),
-  ).max(40),
+// --- budgets
+export const budgetSchema = object({
+  about: id(),
+  kind: mixed<'campaign' | 'person'>().oneOf(['campaign', 'person']).required(),
+  name: string().defined(),
+  images: number().required(),
+  /** Images made, and images that are ordered. */
+  used: number().required(),
 });
-export type PlanInput = InferType<typeof planSchema>;
+export type Budget = InferType<typeof budgetSchema>;
+export const budgetInputSchema = object({
+  images: number()
+    .typeError('A budget is a whole number of images')
+    .integer('A budget is a whole number of images')
+    .min(0, 'A budget cannot be less than 0 images')
+    .max(1_000_000, 'A budget of more than a million images is none')
+    .nullable()
+    .defined(),
+});
+
+// --- runs
 export interface PlannedCell {
   key: string;
   row: number;
   column: number;
   subjectId: string;
   lookId: string;
+  formatId: string;
+  /** What is stepped, at its value here. */
+  values: CellValue[];
   struckOut: boolean;
   text: string;
   parts: TextPart[];
   avoid: string[];
+  /** Seeds of its takes. */
+  seeds: number[];
 }
 export const planPreviewSchema = object({
   cells: mixed<PlannedCell[]>().required(),
@@ -381,6 +410,8 @@ export const runSchema = object({
   failed: number().required(),
   kept: number().required(),
   decided: number().required(),
+  kind: mixed<PlanKind>().required(),
+  batches: number().required(),
   startedAt: string().required(),
   startedBy: string().required(),
   cover: array(string().required()).required(),
@@ -416,6 +447,8 @@ export interface ProofView {
   width: number;
   height: number;
   drift: Drift | null;
+  /** How much of its content it keeps, 0–1; null when there is nothing to compare it with. */
+  likeness: number | null;
   decision: Decision | null;
   seed: number;
   ticketHash: string;
@@ -435,8 +468,21 @@ export interface CellView {
   column: number;
   subject: { id: string; label: string };
   look: { id: string; name: string; version: number };
+  format: { id: string; name: string; width: number; height: number };
+  values: CellValue[];
+  batch: number;
   text: string;
   takes: TakeView[];
+}
+/** One batch of a run, as it was frozen. */
+export interface BatchView {
+  number: number;
+  state: BatchState;
+  plan: PlanInput;
+  /** How it differs from the batch before, in words. */
+  differs: string[];
+  bound: 'barycentre' | 'anchor' | null;
+  frozenAt: string;
 }
 export const runDetailSchema = object({
   run: runSchema.required(),
@@ -445,6 +491,27 @@ export const runDetailSchema = object({
   format: object({ name: string().required(), width: number().required(), height: number().required() }).required(),
   cells: mixed<CellView[]>().required(),
   leftOut: array(string().required()).required(),
+  batches: mixed<BatchView[]>().required(),
+});
+/** How loosely the proofs of a run hang together by facet, look by look; 0 is one and the same look. */
+export const cohesionSchema = object({
+  items: array(
+    object({
+      lookId: string().required(),
+      lookName: string().required(),
+      proofs: number().required(),
+      cohesion: mixed<Drift>().required(),
+    }),
+  ).required(),
+});
+export type Cohesion = InferType<typeof cohesionSchema>;
+export const moreTakesSchema = object({
+  takes: number()
+    .typeError('Takes must be a number')
+    .integer('Takes are whole numbers')
+    .min(1, 'Order at least 1 more take')
+    .max(12, 'At most 12 more takes a cell')
+    .required('Say how many more'),
 });
 export type RunDetail = InferType<typeof runDetailSchema>;
 export const proofSchema = object({
@@ -461,6 +528,7 @@ export const proofSchema = object({
   ticket: mixed<Ticket>().required(),
   ticketHash: sha(),
   drift: mixed<Drift>().nullable().defined(),
+  likeness: number().nullable().defined(),
   targetPalette: mixed<PaletteColour[]>().required(),
   sources: array(lookSourceSchema).required(),
   decisions: array(decisionSchema).required(),

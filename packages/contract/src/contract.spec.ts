@@ -1,4 +1,5 @@
-import { decisionInputSchema, lookVersionInputSchema, planSchema } from './api.ts';
+import { decisionInputSchema, lookVersionInputSchema } from './api.ts';
+import { planSchema } from './plan.ts';
 import { isProblem, problem, PROBLEMS, type ProblemCode } from './problems.ts';
 
 const ID = '01a20798-4ccd-7f37-a5b6-09b4b27239ff';
@@ -49,7 +50,7 @@ describe('plans', () => {
     lookIds: [ID],
     templateId: ID,
     fills: {},
-    formatId: ID,
+    formatIds: [ID],
     takes: 3,
     seedPolicy: 'one',
     seed: 1,

@@ -24,6 +24,11 @@ export const grade = () =>
     .max(9, 'Grades go from 0 to 9')
     .nullable();
 export const facetList = () => array(mixed<Facet>().oneOf(['colour', 'light', 'line', 'texture']).required()).required();
+export const hexColour = () =>
+  string().matches(
+    /^#[0-9a-f]{6}$/i,
+    'Write colours as six hexadecimal digits after #, such as #8e2a4b; they must lie inside sRGB',
+  );
 export const isoDate = () =>
   string().matches(/^\d{4}-\d\d-\d\d$/, { message: 'Write the date as YYYY-MM-DD', excludeEmptyString: true });
 export const wordsList = () => array(text(80, 'A style word').min(1).required()).max(40, 'At most 40 words').required();

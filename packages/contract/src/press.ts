@@ -19,7 +19,12 @@ export const capabilitiesSchema = object({
   models: array(string().required()).min(1).required(),
   painterVersion: number(),
   repeatable: boolean().required(),
-  limits: object({ mostSide: number().required(), leastSide: number().required(), mostContents: number().required() }).required(),
+  limits: object({
+    mostSide: number().required(),
+    leastSide: number().required(),
+    mostContents: number().required(),
+    mostSources: number(),
+  }).required(),
   settings: array(settingSchema).required(),
   facets: array(string().oneOf(['colour', 'light', 'line', 'texture']).required()).required(),
   abilities: array(string().required()).required(),
@@ -35,6 +40,8 @@ export const checksRequestSchema = object({
       key: string().required(),
       wording: string().defined(),
       text: string().defined(),
+      /** Words beside the subject: those of the template and of notes. */
+      around: string(),
       contents: array(string().required()).required(),
       settings: object().required(),
     }),

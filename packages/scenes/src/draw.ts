@@ -1,6 +1,6 @@
 import { boxSeat, type Lab, type Seat } from '@zinc/core';
 import { randomFor } from '@zinc/core/number/random';
-import { clamp } from '@zinc/core/number/scalar';
+import { clamp, lerp } from '@zinc/core/number/scalar';
 import { Canvas, PIVOT, type Scene, type Stance } from './canvas/canvas.ts';
 import { drawSetting, lampFor, type Light, type Season, type Setting } from './setting.ts';
 import { SUBJECTS } from './subjects/index.ts';
@@ -12,6 +12,10 @@ export interface Wishes {
   pose?: number;
   count?: number;
   colour?: Lab;
+  /** How far the colour goes, 0–1; all the way when left out. */
+  colourAmount?: number;
+  /** How far the pose may lie from the one that the identity has by itself, 0–1; all the way when left out. */
+  scatter?: number;
   setting?: Setting;
   light?: Light;
   season?: Season;
@@ -39,15 +43,23 @@ export function drawSubject(name: string, seed: number, width: number, height: n
   canvas.single = count !== undefined;
   if (setting) canvas.setting = c => drawSetting(c, setting, seed & 0xffff);
   const moved = wishes.seat ? towardsSeat(name, seed, width, height, wishes, wishes.seat) : { dx: 0, dy: 0, scale: 1 };
-  const pose = randomFor(wishes.pose ?? seed, `${name} pose`);
+  const pose = posesOf(name, seed, wishes);
   for (const [k, place] of places(count ?? 1).entries()) {
     canvas.stand(movedBy(stanceFor(subject, place, pose), moved));
     // Of several, each is its own; the first is the one that a single drawing shows.
     subject.draw(canvas, randomFor(seed + k * 7919, name), (seed + k * 31) & 0xffff);
   }
-  if (colour) canvas.dye(colour, !subject.made);
+  if (colour) canvas.dye(colour, !subject.made, wishes.colourAmount ?? 1);
   if (season === 'autumn' || season === 'spring') canvas.turnGreens(season);
   return subject.unlit ? canvas.finish() : canvas.light(lampFor(light ?? 'daylight', season ?? null));
+}
+
+/** Numbers 0–1 that a pose is made of, drawn towards those of the identity's own pose as far as the scatter is less than whole. */
+function posesOf(name: string, seed: number, { pose = seed, scatter = 1 }: Wishes): () => number {
+  const free = randomFor(pose, `${name} pose`);
+  if (scatter >= 1) return free;
+  const own = randomFor(seed, `${name} pose`);
+  return () => lerp(own(), free(), scatter);
 }
 
 type Place = Pick<Stance, 'dx' | 'dy' | 'scale'>;

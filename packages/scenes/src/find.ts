@@ -156,15 +156,30 @@ function take<T>(text: string, phrases: readonly Phrase<T>[]): { text: string; v
  * are not drawn. A thing that is not on the list but has a near relation there is drawn as that, and said so; anything else is refused.
  */
 export function findSubject(wording: string): Found {
-  const text = ` ${wording
-    .toLowerCase()
-    .replace(/’/g, "'")
-    .replace(/[^a-z0-9'-]+/g, ' ')} `.replace(/ +/g, ' ');
+  const text = plain(wording);
   const own = take(text, PHRASES);
   const near = own.value ? null : take(text, NEAR);
   const subject = own.value ?? (near?.value ? (SUBJECTS.find(s => s.name === near.value) ?? null) : null);
   if (!subject) return { subject: null, drawnAs: null, wishes: {}, ignored: [] };
-  const setting = take((near ?? own).text, SETTING_WORDS);
+  const { wishes, ignored } = wishesIn((near ?? own).text);
+  return { subject, drawnAs: near?.value ? subject.name : null, wishes, ignored };
+}
+
+/** What words around a subject ask of its drawing, and those of them that are not drawn; they name no subject themselves. */
+export function findWishes(words: string): Pick<Found, 'wishes' | 'ignored'> {
+  return wishesIn(plain(words));
+}
+
+/** Small letters and single spaces, one before and one after. */
+function plain(words: string): string {
+  return ` ${words
+    .toLowerCase()
+    .replace(/’/g, "'")
+    .replace(/[^a-z0-9'-]+/g, ' ')} `.replace(/ +/g, ' ');
+}
+
+function wishesIn(text: string): Pick<Found, 'wishes' | 'ignored'> {
+  const setting = take(text, SETTING_WORDS);
   const light = take(setting.text, LIGHT_WORDS);
   const season = take(light.text, SEASON_WORDS);
   const colour = take(season.text, COLOURS);
@@ -180,5 +195,5 @@ export function findSubject(wording: string): Found {
     .trim()
     .split(/\s+/)
     .filter(w => w.length > 2 && !SILENT.has(w));
-  return { subject, drawnAs: near?.value ? subject.name : null, wishes, ignored: [...new Set(ignored)] };
+  return { wishes, ignored: [...new Set(ignored)] };
 }

@@ -84,7 +84,7 @@ async function seedHouse(context: Context): Promise<void> {
     lookIds: [block],
     templateId: template,
     fills: {},
-    formatId: format.id,
+    formatIds: [format.id],
     takes: 3,
     seedPolicy: 'subject' as const,
     seed: 1907,

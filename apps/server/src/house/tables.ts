@@ -1,4 +1,4 @@
-import { boolean, double, int, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
+import { boolean, double, int, mysqlEnum, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 import { json, moment, uuid } from '../db/columns.ts';
 import type { Capabilities } from '@zinc/contract';
 
@@ -55,3 +55,12 @@ export const presses = mysqlTable(
   },
   t => [uniqueIndex('presses_name').on(t.name)],
 );
+
+/** How many images a campaign or a person may make; whoever has no row has no limit. */
+export const budgets = mysqlTable('budgets', {
+  about: uuid('about').primaryKey(),
+  kind: mysqlEnum('kind', ['campaign', 'person']).notNull(),
+  images: int('images').notNull(),
+  setBy: uuid('set_by').notNull(),
+  setAt: moment('set_at').notNull(),
+});

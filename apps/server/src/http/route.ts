@@ -15,7 +15,7 @@ export interface Call<B> {
 }
 
 export interface Route {
-  method: 'get' | 'post' | 'patch' | 'delete';
+  method: 'get' | 'post' | 'put' | 'patch' | 'delete';
   path: string;
   roles: readonly Role[] | 'anyone';
   summary: string;

@@ -5,11 +5,13 @@ import { wordStyleRoutes } from '../mix/wordStyleRoutes.ts';
 import { peopleRoutes } from '../people/routes.ts';
 import { rangeRoutes } from '../review/ranges.ts';
 import { reviewRoutes } from '../review/routes.ts';
+import { budgetRoutes } from '../runs/budgets.ts';
 import { runRoutes } from '../runs/routes.ts';
 import { codeRoutes } from '../shelf/codes/routes.ts';
 import { findRoutes } from '../shelf/find/routes.ts';
 import { prepareRoutes } from '../shelf/prepare/routes.ts';
 import { shelfRoutes } from '../shelf/routes.ts';
+import { listRoutes } from '../wording/lists.ts';
 import { wordingRoutes } from '../wording/routes.ts';
 import type { Route } from './route.ts';
 
@@ -24,7 +26,9 @@ export const routes: readonly Route[] = [
   ...lookRoutes,
   ...wordStyleRoutes,
   ...wordingRoutes,
+  ...listRoutes,
   ...runRoutes,
+  ...budgetRoutes,
   ...reviewRoutes,
   ...rangeRoutes,
   ...deliverRoutes,

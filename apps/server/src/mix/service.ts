@@ -58,7 +58,8 @@ export async function mixSources(context: Context, input: LookVersionInput): Pro
       sources.push({ parts, facets, framing: s.framing, fingerprint });
     }
   }
-  return mixLook(sources, input.words, wordStyles);
+  const avoid = [...input.avoid, ...input.sources.flatMap(s => (s.parts > 0 ? (s.phrases?.avoid ?? []) : []))];
+  return mixLook(sources, input.words, wordStyles, avoid);
 }
 
 /** Looks with their newest version and the list of all versions. */

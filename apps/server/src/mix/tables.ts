@@ -29,7 +29,7 @@ export const lookVersions = mysqlTable(
     avoid: json<string[]>('avoid').notNull(),
     note: varchar('note', { length: 500 }).notNull(),
     style: json<Style>('style').notNull(),
-    target: json<Fingerprint | null>('target').notNull(),
+    target: json<Fingerprint | null>('target'),
     facets: json<Facet[]>('facets').notNull(),
     /** The earlier version, of this or another look, that this one was begun from. */
     begunFrom: json<BegunFrom | null>('begun_from'),

@@ -20,7 +20,7 @@ export const decisions = mysqlTable(
     grade: int('grade'),
     reasons: json<string[]>('reasons').notNull(),
     note: varchar('note', { length: 1000 }).notNull(),
-    figures: json<Drift | null>('figures').notNull(),
+    figures: json<Drift | null>('figures'),
     at: moment('at').notNull(),
   },
   t => [index('decisions_proof').on(t.proofId, t.seq)],

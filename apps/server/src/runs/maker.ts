@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { drift } from '@zinc/core';
+import { drift, ticketHash, type Ticket } from '@zinc/core';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { uuidv7 } from 'uuidv7';
 import type { Context } from '../context.ts';
@@ -100,6 +100,7 @@ export class Maker {
     // A run begun under an older measure has nothing its pictures could be compared with.
     const comparable = target?.target?.measure === taken.fingerprint.measure;
     const measured = target?.target && comparable ? drift(taken.fingerprint, target.target) : null;
+    const likeness = await this.likenessOf(claim, image.bytes, keepLease);
     const proofId = uuidv7();
     await context.db.transaction(async tx => {
       if (!(await settleTake(tx, owner, claim, { state: 'made', problem: null, finishedAt: new Date() })))
@@ -113,11 +114,29 @@ export class Maker {
         pixelHash: taken.pixelHash,
         ticketHash: claim.ticketHash,
         drift: measured,
+        likeness,
         madeAt: new Date(),
       });
       await tx.update(batches).set({ waitingFor: null }).where(eq(batches.id, claim.batchId));
       await context.events.add(tx, 'takeMade', target?.runId ?? null, null, { takeId: claim.takeId, proofId });
     });
+  }
+
+  /**
+   * How much an image keeps of its content: of its content picture, or, on a test strip, of what the press draws without any strength. Null
+   * when there is neither.
+   */
+  private async likenessOf(claim: Claim, painted: Buffer, keepLease: () => Promise<void>): Promise<number | null> {
+    const { context } = this;
+    const { contents, settings, ...rest } = claim.ticket;
+    if (contents[0]) return context.pictures.likeness(painted, await context.store.read(contents[0].sha256));
+    const [batch] = await context.db.select({ plan: batches.plan }).from(batches).where(eq(batches.id, claim.batchId));
+    if (batch?.plan.kind !== 'testStrip') return null;
+    const plain: Ticket = { ...rest, contents, settings: { ...settings, strength: 0 } };
+    delete plain.binding;
+    delete plain.fidelity;
+    const image = await context.press.make(plain, `${ticketHash(plain)}:plain`, keepLease);
+    return context.pictures.likeness(painted, image.bytes);
   }
 
   private async putBack(claim: Claim, error: Error): Promise<void> {

@@ -1,4 +1,4 @@
-import type { PlanInput, PlanPreview } from '@zinc/contract';
+import type { Look, PlanInput, PlanPreview } from '@zinc/contract';
 import {
   checkTemplate,
   expandPlan,
@@ -8,7 +8,6 @@ import {
   type ExpandedPlan,
   type Plan,
   type PlanLibrary,
-  type PreflightFacts,
   type Slot,
 } from '@zinc/core';
 import { eq, inArray } from 'drizzle-orm';
@@ -18,47 +17,58 @@ import { findBrand, listFormats } from '../house/service.ts';
 import { presses } from '../house/tables.ts';
 import { selectLooks, textOfLook } from '../mix/service.ts';
 import { looks } from '../mix/tables.ts';
-import { pictures, styleReferences } from '../shelf/tables.ts';
+import { pictures } from '../shelf/tables.ts';
 import { oneTemplate, selectSubjects } from '../wording/service.ts';
 import { subjects } from '../wording/tables.ts';
-import { PressError } from './pressClient.ts';
+import { gatherFacts } from './facts.ts';
+import { steppedStyles } from './stepping.ts';
 
 export interface Planned {
   plan: Plan;
   library: PlanLibrary;
   expanded: ExpandedPlan;
   preview: PlanPreview;
-  looks: Awaited<ReturnType<typeof selectLooks>>;
+  looks: Look[];
 }
 
 /** OKLab radius of a ΔE-like tolerance written on a brand colour. */
 const toleranceRadius = (tolerance: number): number => tolerance / 100;
 
+/** Runs that were begun before there was more than one format kept it by itself. */
+export function readPlan(stored: PlanInput & { formatId?: string }): PlanInput {
+  return stored.formatIds ? stored : { ...stored, formatIds: stored.formatId ? [stored.formatId] : [] };
+}
+
 /** Reads everything a plan names, expands it and checks it. Throws at the field when the plan cannot be expanded. */
-export async function planRun(context: Context, input: PlanInput): Promise<Planned> {
+export async function planRun(context: Context, input: PlanInput, personId: string): Promise<Planned> {
   const [template, subjectRows, lookRows, formats, brand, [press]] = await Promise.all([
-    oneTemplate(context, input.templateId),
+    input.templateId ? oneTemplate(context, input.templateId) : null,
     selectSubjects(context, inArray(subjects.id, input.subjectIds)),
     selectLooks(context, inArray(looks.id, input.lookIds)),
     listFormats(context),
     findBrand(context),
     context.db.select().from(presses).where(eq(presses.id, input.pressId)),
   ]);
-  const format = formats.find(f => f.id === input.formatId);
-  if (!format) throw new ProblemError('badInput', 'Choose a format.', { field: 'formatId' });
+  if (input.formatIds.some(id => !formats.some(f => f.id === id)))
+    throw new ProblemError('badInput', 'Choose a format of the house.', { field: 'formatIds' });
   if (!press) throw new ProblemError('badInput', 'Choose a press.', { field: 'pressId' });
   const capabilities = (await context.press.capabilities()) ?? press.capabilities;
+  if (input.model && capabilities && !capabilities.models.includes(input.model))
+    throw new ProblemError('badInput', `${press.name} has no model “${input.model}”; it has ${capabilities.models.join(', ')}.`, {
+      field: 'model',
+    });
   const workingOf = await workingCopies(
     context,
     subjectRows.flatMap(s => (s.picture ? [s.picture.sha256] : [])),
   );
-  const plan: Plan = input;
+  const plan = input as Plan;
   const library: PlanLibrary = {
     subjects: subjectRows.map(s => ({
       id: s.id,
       label: s.label,
       wording: s.wording,
       avoid: s.avoid,
+      colours: s.colours,
       pictureSha: s.picture ? (workingOf.get(s.picture.sha256) ?? null) : null,
     })),
     looks: lookRows.map(l => ({
@@ -69,14 +79,16 @@ export async function planRun(context: Context, input: PlanInput): Promise<Plann
       ...textOfLook(l.latest),
       style: l.latest.style,
     })),
-    template: {
+    sourceNames: Object.fromEntries(lookRows.flatMap(l => l.latest.sources.map(s => [s.id, s.name] as const))),
+    styles: await steppedStyles(context, input, lookRows),
+    template: template && {
       id: template.id,
       version: template.version,
       text: template.text,
       avoid: template.avoid,
       slots: template.slots as Slot[],
     },
-    format,
+    formats,
     brand: {
       avoid: brand?.avoid ?? [],
       never: (brand?.colours ?? [])
@@ -90,6 +102,7 @@ export async function planRun(context: Context, input: PlanInput): Promise<Plann
       model: capabilities?.models[0] ?? '',
       ...(capabilities?.painterVersion === undefined ? {} : { painterVersion: capabilities.painterVersion }),
     },
+    pressSettings: capabilities?.settings.map(s => ({ ...s, default: s.default as string | number | boolean })) ?? [],
   };
   let expanded: ExpandedPlan;
   try {
@@ -98,36 +111,36 @@ export async function planRun(context: Context, input: PlanInput): Promise<Plann
     if (error instanceof PlanError) throw new ProblemError('badInput', error.message, { field: error.field });
     throw error;
   }
-  const facts: PreflightFacts = {
-    today: new Date().toISOString().slice(0, 10),
-    checks: await askPress(context, expanded),
-    subjects: subjectRows.map(s => ({ id: s.id, label: s.label, picture: s.picture })),
-    format,
-    sources: await sourceFacts(context, lookRows),
-    overrides: input.licenceOverrides ?? [],
-    templateFaults: checkTemplate(template.text, template.slots as Slot[]).map(f => f.message),
-  };
+  if (input.pilot) expanded = pilotOf(expanded, input.pilot);
+  const facts = await gatherFacts(context, { input, expanded, subjectRows, lookRows, formats, capabilities, personId });
+  const templateFaults = template ? checkTemplate(template.text, template.slots as Slot[]).map(f => f.message) : [];
+  const pixels = expanded.cells
+    .filter(c => !c.struckOut)
+    .reduce((sum, { tickets }) => sum + tickets.length * tickets[0].format.width * tickets[0].format.height, 0);
   const preview: PlanPreview = {
-    cells: expanded.cells.map(({ key, row, column, subjectId, lookId, struckOut, text, parts, avoid }) => ({
-      key,
-      row,
-      column,
-      subjectId,
-      lookId,
-      struckOut,
-      text,
-      parts,
-      avoid,
-    })),
+    cells: expanded.cells.map(({ tickets, bind: _, ...cell }) => ({ ...cell, seeds: tickets.map(t => t.seed) })),
     images: expanded.images,
-    seconds:
-      press.secondsPerImage === null
-        ? null
-        : (expanded.images * press.secondsPerImage * (format.width * format.height)) / 589_824,
+    seconds: press.secondsPerImage === null ? null : (press.secondsPerImage * pixels) / 589_824,
     cost: expanded.images * (capabilities?.pricePerImage ?? 0),
-    findings: preflight(plan, expanded, facts),
+    findings: preflight(plan, expanded, { ...facts, templateFaults }),
   };
   return { plan, library, expanded, preview, looks: lookRows };
+}
+
+/** The first cells of a plan, so many that every row and column is met as early as can be; the others are struck out for now. */
+function pilotOf(expanded: ExpandedPlan, count: number): ExpandedPlan {
+  const live = expanded.cells.filter(c => !c.struckOut);
+  const columns = Math.max(...live.map(c => c.column), 0) + 1;
+  // Down the diagonals: each further cell shows a subject and a column not seen yet, as long as there are any.
+  const order = [...live].sort((p, q) => turnOf(p, columns) - turnOf(q, columns) || p.row - q.row);
+  const chosen = new Set(order.slice(0, count).map(c => c.key));
+  const cells = expanded.cells.map(c => ({ ...c, struckOut: c.struckOut || !chosen.has(c.key) }));
+  const takes = live[0]?.tickets.length ?? 0;
+  return { cells, images: cells.filter(c => !c.struckOut).length * takes };
+}
+
+function turnOf({ row, column }: { row: number; column: number }, columns: number): number {
+  return (((column - row) % columns) + columns) % columns;
 }
 
 async function workingCopies(context: Context, hashes: string[]): Promise<Map<string, string>> {
@@ -137,53 +150,4 @@ async function workingCopies(context: Context, hashes: string[]): Promise<Map<st
     .from(pictures)
     .where(inArray(pictures.sha256, hashes));
   return new Map(rows.map(r => [r.sha256, r.working]));
-}
-
-async function askPress(context: Context, expanded: ExpandedPlan): Promise<PreflightFacts['checks']> {
-  const live = expanded.cells.filter(c => !c.struckOut);
-  try {
-    const results = await context.press.check(
-      live.map(c => ({
-        key: c.key,
-        wording: c.tickets[0].subject.wording,
-        text: c.text,
-        contents: c.tickets[0].contents.map(p => p.sha256),
-        settings: c.tickets[0].settings,
-      })),
-    );
-    return Object.fromEntries(results.map(r => [r.key, r]));
-  } catch (error) {
-    if (error instanceof PressError) return null;
-    throw error;
-  }
-}
-
-async function sourceFacts(context: Context, lookRows: Planned['looks']): Promise<PreflightFacts['sources']> {
-  const used = lookRows.flatMap(l =>
-    l.latest.sources.filter(s => s.kind === 'reference' && s.parts > 0).map(s => ({ lookId: l.id, sha256: s.sha256 ?? '' })),
-  );
-  if (used.length === 0) return [];
-  const rows = await context.db
-    .select({
-      id: styleReferences.id,
-      sha256: styleReferences.sha256,
-      name: styleReferences.name,
-      ends: styleReferences.licenceEnds,
-      width: pictures.width,
-      height: pictures.height,
-    })
-    .from(styleReferences)
-    .innerJoin(pictures, eq(pictures.sha256, styleReferences.sha256))
-    .where(
-      inArray(
-        styleReferences.sha256,
-        used.map(u => u.sha256),
-      ),
-    );
-  return used.flatMap(u => {
-    const r = rows.find(row => row.sha256 === u.sha256);
-    return r
-      ? [{ referenceId: r.id, name: r.name, lookId: u.lookId, width: r.width, height: r.height, licenceEnds: r.ends }]
-      : [];
-  });
 }

@@ -1,15 +1,19 @@
 import { performance } from 'node:perf_hooks';
 import {
+  cohesionSchema,
   messageSchema,
+  moreTakesSchema,
   planPreviewSchema,
   planSchema,
   proofSchema,
   remakeSchema,
   runDetailSchema,
   runSchema,
+  type PlanInput,
+  type Role,
 } from '@zinc/contract';
 import { ticketHash } from '@zinc/core';
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, inArray } from 'drizzle-orm';
 import { array, object } from 'yup';
 import type { Context } from '../context.ts';
 import { ProblemError } from '../http/problemError.ts';
@@ -17,21 +21,52 @@ import { EVERYONE, MAKERS, route } from '../http/route.ts';
 import { cancelWaiting } from './maker.ts';
 import { planRun } from './planning.ts';
 import { PressError } from './pressClient.ts';
-import { batchOf, describeProof, describeRun, listRuns, repeatFailed, takeAgain } from './service.ts';
-import { startRun } from './starting.ts';
+import {
+  batchesOf,
+  cancelTake,
+  cohesionOfRun,
+  describeProof,
+  describeRun,
+  listRuns,
+  moreTakes,
+  repeatFailed,
+  takeAgain,
+} from './service.ts';
+import { addBatch, startRun } from './starting.ts';
 import { batches } from './tables.ts';
 
 type BatchState = (typeof batches.$inferSelect)['state'];
 
-/** Moves a batch from one of `from` to `to`, or says why it cannot be. */
-async function moveBatch(context: Context, runId: string, from: BatchState[], to: BatchState, personId: string): Promise<void> {
-  const batch = await batchOf(context, runId);
-  const [result] = await context.db
+/** Moves the batches of a run that are in one of `from` to `to`, or says why none can be. */
+async function moveBatches(
+  context: Context,
+  runId: string,
+  from: BatchState[],
+  to: BatchState,
+  personId: string,
+): Promise<string[]> {
+  const all = await batchesOf(context, runId);
+  const moved = all.filter(b => from.includes(b.state)).map(b => b.id);
+  if (moved.length === 0) {
+    const binding = all.some(b => b.state === 'waiting');
+    throw new ProblemError(
+      'inTheWay',
+      binding
+        ? 'It is still being decided what the set shares; that takes a few seconds. Then this can be done.'
+        : `The run is ${all[all.length - 1].state}, so this cannot be done now.`,
+    );
+  }
+  await context.db
     .update(batches)
     .set({ state: to, waitingFor: null })
-    .where(and(eq(batches.id, batch.id), inArray(batches.state, from)));
-  if (result.affectedRows === 0) throw new ProblemError('inTheWay', `The run is ${batch.state}, so this cannot be done now.`);
+    .where(and(inArray(batches.id, moved), inArray(batches.state, from)));
   await context.events.add(context.db, 'runMoved', runId, personId, { state: to });
+  return moved;
+}
+
+function onlyLeadsOverride(plan: PlanInput, role: Role): void {
+  if (plan.licenceOverrides?.length && role !== 'lead')
+    throw new ProblemError('notAllowed', 'Only a lead can use a source whose licence has ended.', { field: 'licenceOverrides' });
 }
 
 const one = async (context: Context, id: string): Promise<unknown> => (await describeRun(context, id)).run;
@@ -44,7 +79,7 @@ export const runRoutes = [
     summary: 'Read a plan back: every final text, count, time, cost, preflight findings. Nothing is made',
     body: planSchema,
     response: planPreviewSchema,
-    handle: async ({ context, body }) => (await planRun(context, body)).preview,
+    handle: async ({ context, body, person }) => (await planRun(context, body, person.id)).preview,
   }),
   route({
     method: 'get',
@@ -63,12 +98,43 @@ export const runRoutes = [
     response: runSchema,
     status: 201,
     async handle({ context, body, person }) {
-      if (body.licenceOverrides?.length && person.role !== 'lead')
-        throw new ProblemError('notAllowed', 'Only a lead can use a source whose licence has ended.', {
-          field: 'licenceOverrides',
-        });
+      onlyLeadsOverride(body, person.role);
       return one(context, await startRun(context, body, person.id));
     },
+  }),
+  route({
+    method: 'post',
+    path: '/runs/:id/batches',
+    roles: MAKERS,
+    summary: 'Add a batch to a run: the rest after a pilot, subjects that join. What is there is not touched or made again',
+    body: planSchema,
+    response: runSchema,
+    status: 201,
+    async handle({ context, params, body, person }) {
+      onlyLeadsOverride(body, person.role);
+      await addBatch(context, params.id, body, person.id);
+      return one(context, params.id);
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/runs/:id/more-takes',
+    roles: MAKERS,
+    summary: 'Order more takes of every cell that has one made',
+    body: moreTakesSchema,
+    response: messageSchema,
+    async handle({ context, params, body, person }) {
+      const n = await moreTakes(context, params.id, body.takes, person.id);
+      return { message: n === 1 ? 'One more take is ordered.' : `${n} more takes are ordered.` };
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/runs/:id/cohesion',
+    roles: EVERYONE,
+    summary: 'How loosely the proofs of a run hang together, look by look and facet by facet',
+    response: cohesionSchema,
+    handle: ({ context, params }) => cohesionOfRun(context, params.id),
   }),
   route({
     method: 'get',
@@ -85,7 +151,8 @@ export const runRoutes = [
     summary: 'Pause a run; what is being painted is finished',
     response: runSchema,
     async handle({ context, params, person }) {
-      await moveBatch(context, params.id, ['running', 'waiting'], 'paused', person.id);
+      // What waits to be bound has not begun; it cannot be held half way.
+      await moveBatches(context, params.id, ['running'], 'paused', person.id);
       return one(context, params.id);
     },
   }),
@@ -96,7 +163,7 @@ export const runRoutes = [
     summary: 'Let a paused run go on',
     response: runSchema,
     async handle({ context, params, person }) {
-      await moveBatch(context, params.id, ['paused'], 'running', person.id);
+      await moveBatches(context, params.id, ['paused'], 'running', person.id);
       return one(context, params.id);
     },
   }),
@@ -107,8 +174,8 @@ export const runRoutes = [
     summary: 'Stop a run for good; what is not made yet is cancelled',
     response: runSchema,
     async handle({ context, params, person }) {
-      await moveBatch(context, params.id, ['running', 'waiting', 'paused'], 'stopped', person.id);
-      await cancelWaiting(context, (await batchOf(context, params.id)).id);
+      const stopped = await moveBatches(context, params.id, ['running', 'waiting', 'paused'], 'stopped', person.id);
+      for (const id of stopped) await cancelWaiting(context, id);
       return one(context, params.id);
     },
   }),
@@ -133,6 +200,15 @@ export const runRoutes = [
     summary: 'Order a take again: a failed one in its place, a made one as a further take',
     async handle({ context, params, person }) {
       await takeAgain(context, params.id, person.id);
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/takes/:id/cancel',
+    roles: MAKERS,
+    summary: 'Call off a take that is not made yet',
+    async handle({ context, params, person }) {
+      await cancelTake(context, params.id, person.id);
     },
   }),
   route({

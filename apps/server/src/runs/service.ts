@@ -1,14 +1,18 @@
-import type { CellView, Decision, Proof, Run, RunDetail } from '@zinc/contract';
+import type { BatchView, CellView, Cohesion, Decision, Proof, Run, RunDetail } from '@zinc/contract';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import { uuidv7 } from 'uuidv7';
-import { seedFor, ticketHash, type Ticket } from '@zinc/core';
+import { cohesionOf, planDifferences, seedFor, ticketHash, type Plan, type PlanNames, type Ticket } from '@zinc/core';
 import type { Context } from '../context.ts';
 import { ProblemError } from '../http/problemError.ts';
-import { findBrand } from '../house/service.ts';
-import { lookVersions } from '../mix/tables.ts';
+import { findBrand, listFormats } from '../house/service.ts';
+import { looks, lookVersions } from '../mix/tables.ts';
 import { people } from '../people/tables.ts';
 import { listDecisions, standingDecisions } from '../review/service.ts';
+import { fingerprintsOf } from '../shelf/service.ts';
 import { pictures } from '../shelf/tables.ts';
+import { subjects, templates } from '../wording/tables.ts';
+import { budgetsLeft } from './budgets.ts';
+import { readPlan } from './planning.ts';
 import { batches, cells, proofs, runLooks, runs, takes } from './tables.ts';
 
 const COVER = 6;
@@ -20,18 +24,25 @@ interface Counts {
   failed: number;
 }
 
+type State = Run['state'];
+/** The state of a run is that of its liveliest batch. */
+const LIVELIEST: readonly State[] = ['running', 'waiting', 'paused', 'stopped', 'done'];
+
 /** Runs, newest first, with what has come of them. */
 export async function listRuns(context: Context, only?: string): Promise<Run[]> {
   const rows = await context.db
-    .select({ run: runs, state: batches.state, waitingFor: batches.waitingFor, by: people.name })
+    .select({ run: runs, by: people.name })
     .from(runs)
-    .innerJoin(batches, eq(batches.runId, runs.id))
     .innerJoin(people, eq(people.id, runs.startedBy))
     .where(only ? eq(runs.id, only) : undefined)
     .orderBy(desc(runs.id))
     .limit(200);
   if (rows.length === 0) return [];
   const ids = rows.map(r => r.run.id);
+  const batchRows = await context.db
+    .select({ runId: batches.runId, state: batches.state, waitingFor: batches.waitingFor })
+    .from(batches)
+    .where(inArray(batches.runId, ids));
   const counts = (await context.db
     .select({
       runId: batches.runId,
@@ -54,16 +65,21 @@ export async function listRuns(context: Context, only?: string): Promise<Run[]> 
     context,
     proofRows.map(p => p.id),
   );
-  return rows.map(({ run, state, waitingFor, by }) => {
+  const proofsOf = new Map<string, typeof proofRows>();
+  for (const p of proofRows) (proofsOf.get(p.runId) ?? proofsOf.set(p.runId, []).get(p.runId)!).push(p);
+  return rows.map(({ run, by }) => {
     const count = counts.find(c => c.runId === run.id);
-    const own = proofRows.filter(p => p.runId === run.id);
+    const own = proofsOf.get(run.id) ?? [];
+    const batchesOf = batchRows.filter(b => b.runId === run.id);
     const verdictOf = (id: string): string | null | undefined => standing.get(id)?.verdict;
     const kept = own.filter(p => verdictOf(p.id) === 'keep');
     const cover = [...kept, ...own.filter(p => verdictOf(p.id) !== 'keep')].slice(0, COVER).map(p => p.sha256);
     return {
       id: run.id,
       name: run.name,
-      state,
+      kind: run.kind,
+      state: LIVELIEST.find(s => batchesOf.some(b => b.state === s)) ?? 'done',
+      batches: batchesOf.length,
       images: count?.images ?? 0,
       made: count?.made ?? 0,
       failed: count?.failed ?? 0,
@@ -72,7 +88,7 @@ export async function listRuns(context: Context, only?: string): Promise<Run[]> 
       startedAt: run.startedAt.toISOString(),
       startedBy: by,
       cover,
-      waitingFor,
+      waitingFor: batchesOf.find(b => b.waitingFor)?.waitingFor ?? null,
     };
   });
 }
@@ -82,11 +98,11 @@ export async function describeRun(context: Context, runId: string): Promise<RunD
   const [run] = await listRuns(context, runId);
   if (!run) throw new ProblemError('notFound', 'There is no such run.');
   const cellRows = await context.db
-    .select({ cell: cells })
+    .select({ cell: cells, batch: batches.number })
     .from(cells)
     .innerJoin(batches, eq(batches.id, cells.batchId))
     .where(eq(batches.runId, runId))
-    .orderBy(asc(cells.row), asc(cells.col));
+    .orderBy(asc(batches.number), asc(cells.row), asc(cells.col));
   const takeRows = await context.db
     .select({
       id: takes.id,
@@ -100,6 +116,7 @@ export async function describeRun(context: Context, runId: string): Promise<RunD
       proofId: proofs.id,
       sha256: proofs.sha256,
       drift: proofs.drift,
+      likeness: proofs.likeness,
       width: pictures.width,
       height: pictures.height,
     })
@@ -124,20 +141,32 @@ export async function describeRun(context: Context, runId: string): Promise<RunD
   const [looked] = await context.db.select({ facets: runLooks.facets }).from(runLooks).where(eq(runLooks.runId, runId)).limit(1);
   const brand = await findBrand(context);
   const { name, width, height } = first.ticket.format;
+  const formats = new Map((await listFormats(context)).map(f => [f.id, f]));
+  const live = cellRows.filter(r => !r.cell.struckOut);
+  const made = new Set(live.map(r => r.cell.cellKey));
+  // Batches number their rows and columns by themselves; the grid of the run has one row a subject, one column a way to make it.
+  const rows = [...new Set(live.map(r => r.cell.subjectId))];
+  const columns = [...new Set(live.map(r => columnOf(r.cell)))];
   return {
     run,
     allowedDrift: brand?.allowedDrift ?? 0.4,
     facets: looked?.facets ?? [],
     format: { name, width, height },
-    leftOut: cellRows.filter(r => r.cell.struckOut).map(r => r.cell.subjectLabel),
-    cells: cellRows
-      .filter(r => !r.cell.struckOut)
-      .map(({ cell }): CellView => ({
+    leftOut: cellRows.filter(r => r.cell.struckOut && !made.has(r.cell.cellKey)).map(r => r.cell.subjectLabel),
+    batches: await describeBatches(context, runId),
+    cells: live
+      .sort(
+        (p, q) => rows.indexOf(p.cell.subjectId) - rows.indexOf(q.cell.subjectId) || p.batch - q.batch || p.cell.col - q.cell.col,
+      )
+      .map(({ cell, batch }): CellView => ({
         key: cell.cellKey,
-        row: cell.row,
-        column: cell.col,
+        row: rows.indexOf(cell.subjectId),
+        column: columns.indexOf(columnOf(cell)),
         subject: { id: cell.subjectId, label: cell.subjectLabel },
         look: { id: cell.lookId, name: cell.lookName, version: cell.lookVersion },
+        format: formats.get(cell.formatId ?? '') ?? { id: cell.formatId ?? '', name, width, height },
+        values: cell.values,
+        batch,
         text: cell.text,
         takes: (byCell.get(cell.id) ?? []).map(t => ({
           id: t.id,
@@ -154,6 +183,7 @@ export async function describeRun(context: Context, runId: string): Promise<RunD
                   width: t.width ?? width,
                   height: t.height ?? height,
                   drift: t.drift,
+                  likeness: t.likeness,
                   decision: standing.get(t.proofId) ?? null,
                   seed: t.seed,
                   ticketHash: t.ticketHash,
@@ -204,6 +234,7 @@ export async function describeProof(context: Context, id: string): Promise<Proof
     ticket: take.ticket,
     ticketHash: proof.ticketHash,
     drift: proof.drift,
+    likeness: proof.likeness,
     targetPalette: version?.target?.colour.palette ?? take.ticket.look.style.palette,
     sources: version?.sources ?? [],
     decisions: decided,
@@ -212,17 +243,86 @@ export async function describeProof(context: Context, id: string): Promise<Proof
   };
 }
 
-/** The batch of a run, or a problem when there is none. */
-export async function batchOf(context: Context, runId: string): Promise<typeof batches.$inferSelect> {
-  const [batch] = await context.db.select().from(batches).where(eq(batches.runId, runId));
-  if (!batch) throw new ProblemError('notFound', 'There is no such run.');
-  return batch;
+/** Names what a cell's column is: a look, at the values of what is stepped, in a format. */
+function columnOf({ lookId, values, formatId }: typeof cells.$inferSelect): string {
+  return JSON.stringify([lookId, values.map(v => [v.setting, v.value]), formatId]);
+}
+
+/** The batches of a run as they were frozen, each with how it differs from the one before. */
+async function describeBatches(context: Context, runId: string): Promise<BatchView[]> {
+  const rows = await batchesOf(context, runId);
+  const names = await planNames(context, rows);
+  return rows.map((b, i): BatchView => {
+    const plan = readPlan(b.plan);
+    const [sheet] = Object.values(b.sheets ?? {});
+    return {
+      number: b.number,
+      state: b.state,
+      plan,
+      differs: i === 0 ? [] : planDifferences(readPlan(rows[i - 1].plan) as Plan, plan as Plan, names),
+      bound: sheet?.from ?? null,
+      frozenAt: b.frozenAt.toISOString(),
+    };
+  });
+}
+
+async function planNames(context: Context, rows: readonly (typeof batches.$inferSelect)[]): Promise<PlanNames> {
+  if (rows.length < 2) return { subjects: {}, looks: {}, templates: {}, formats: {} };
+  const [subjectRows, lookRows, templateRows, formatRows] = await Promise.all([
+    context.db.select({ id: subjects.id, name: subjects.label }).from(subjects),
+    context.db.select({ id: looks.id, name: looks.name }).from(looks),
+    context.db.select({ id: templates.id, name: templates.name }).from(templates),
+    listFormats(context),
+  ]);
+  const byId = (list: { id: string; name: string }[]): Record<string, string> =>
+    Object.fromEntries(list.map(r => [r.id, r.name]));
+  return { subjects: byId(subjectRows), looks: byId(lookRows), templates: byId(templateRows), formats: byId(formatRows) };
+}
+
+/** The batches of a run, oldest first, or a problem when there is no such run. */
+export async function batchesOf(context: Context, runId: string): Promise<(typeof batches.$inferSelect)[]> {
+  const rows = await context.db.select().from(batches).where(eq(batches.runId, runId)).orderBy(asc(batches.number));
+  if (rows.length === 0) throw new ProblemError('notFound', 'There is no such run.');
+  return rows;
+}
+
+/** Proofs are taken evenly when a run has more: the figure hardly changes, the time does. */
+const MOST_COMPARED = 240;
+
+/** How loosely the proofs of a run hang together, look by look; looks with fewer than two proofs are left out. */
+export async function cohesionOfRun(context: Context, runId: string): Promise<Cohesion> {
+  const rows = await context.db
+    .select({ sha256: proofs.sha256, lookId: cells.lookId, lookName: cells.lookName })
+    .from(proofs)
+    .innerJoin(takes, and(eq(takes.id, proofs.takeId), eq(takes.generation, proofs.generation)))
+    .innerJoin(cells, eq(cells.id, takes.cellId))
+    .innerJoin(batches, eq(batches.id, takes.batchId))
+    .where(eq(batches.runId, runId))
+    .orderBy(asc(proofs.id));
+  const out: Cohesion['items'] = [];
+  for (const lookId of new Set(rows.map(r => r.lookId))) {
+    const own = rows.filter(r => r.lookId === lookId);
+    const step = Math.max(1, own.length / MOST_COMPARED);
+    const chosen = Array.from({ length: Math.min(own.length, MOST_COMPARED) }, (_, i) => own[Math.floor(i * step)]);
+    const prints = Object.values(
+      await fingerprintsOf(
+        context,
+        chosen.map(r => r.sha256),
+      ),
+    );
+    if (prints.length > 1) out.push({ lookId, lookName: own[0].lookName, proofs: own.length, cohesion: cohesionOf(prints) });
+  }
+  return { items: out };
 }
 
 /** Orders every failed take of a run again. Returns how many. */
 export async function repeatFailed(context: Context, runId: string, personId: string): Promise<number> {
-  const batch = await batchOf(context, runId);
+  const ids = (await batchesOf(context, runId)).map(b => b.id);
   return context.db.transaction(async tx => {
+    const failed = await tx
+      .selectDistinct({ batchId: takes.batchId })
+      .from(takes)
+      .where(and(inArray(takes.batchId, ids), eq(takes.state, 'failed')));
     const [result] = await tx
       .update(takes)
       .set({
@@ -233,39 +333,83 @@ export async function repeatFailed(context: Context, runId: string, personId: st
         notBefore: new Date(),
         finishedAt: null,
       })
-      .where(and(eq(takes.batchId, batch.id), eq(takes.state, 'failed')));
+      .where(and(inArray(takes.batchId, ids), eq(takes.state, 'failed')));
     if (result.affectedRows > 0) {
       await tx
         .update(batches)
         .set({ state: 'running' })
-        .where(and(eq(batches.id, batch.id), eq(batches.state, 'done')));
+        .where(
+          and(
+            inArray(
+              batches.id,
+              failed.map(f => f.batchId),
+            ),
+            eq(batches.state, 'done'),
+          ),
+        );
       await context.events.add(tx, 'runStarted', runId, personId, { again: result.affectedRows });
     }
     return result.affectedRows;
   });
 }
 
+/** Calls one take off that is not made yet. */
+export async function cancelTake(context: Context, takeId: string, personId: string): Promise<void> {
+  const [row] = await context.db
+    .select({ state: takes.state, batchId: takes.batchId, runId: batches.runId })
+    .from(takes)
+    .innerJoin(batches, eq(batches.id, takes.batchId))
+    .where(eq(takes.id, takeId));
+  if (!row) throw new ProblemError('notFound', 'There is no such take.');
+  const [result] = await context.db
+    .update(takes)
+    .set({ state: 'cancelled', leaseOwner: null, leaseEnds: null, finishedAt: new Date() })
+    .where(and(eq(takes.id, takeId), inArray(takes.state, ['waiting', 'painting', 'failed'])));
+  if (result.affectedRows === 0) throw new ProblemError('inTheWay', `This take is ${row.state} already.`);
+  await context.events.add(context.db, 'runMoved', row.runId, personId, { cancelled: takeId });
+}
+
+/** Orders so many more takes of every cell of a run that has any made; returns how many. */
+export async function moreTakes(context: Context, runId: string, more: number, personId: string): Promise<number> {
+  const batchIds = (await batchesOf(context, runId)).map(b => b.id);
+  const newest = await context.db
+    .select({ cellId: takes.cellId, last: sql<string>`max(${takes.id})` })
+    .from(takes)
+    .where(and(inArray(takes.batchId, batchIds), eq(takes.state, 'made')))
+    .groupBy(takes.cellId);
+  if (newest.length === 0)
+    throw new ProblemError('inTheWay', 'Nothing of this run is made yet, so there is nothing to add takes to.');
+  for (let i = 0; i < more; i++) for (const { last } of newest) await takeAgain(context, last, personId);
+  return newest.length * more;
+}
+
 /** Orders one take again: a failed one is repeated in its place; a made one gets a further take beside it, with a seed of its own. */
 export async function takeAgain(context: Context, takeId: string, personId: string): Promise<void> {
   await context.db.transaction(async tx => {
     const [row] = await tx
-      .select({ take: takes, runId: batches.runId, plan: batches.plan, cellKey: cells.cellKey })
+      .select({ take: takes, runId: batches.runId, campaignId: runs.campaignId, plan: batches.plan, cellKey: cells.cellKey })
       .from(takes)
       .innerJoin(batches, eq(batches.id, takes.batchId))
       .innerJoin(cells, eq(cells.id, takes.cellId))
+      .innerJoin(runs, eq(runs.id, batches.runId))
       .where(eq(takes.id, takeId));
     if (!row) throw new ProblemError('notFound', 'There is no such take.');
     const { take } = row;
+    const plan = readPlan(row.plan);
     if (take.state === 'waiting' || take.state === 'painting')
       throw new ProblemError('inTheWay', 'This take is being made already.');
     if (take.state === 'made') {
+      if ((await budgetsLeft(context, row.campaignId, personId)).some(b => b.left < 1))
+        throw new ProblemError('notPossible', 'The budget is spent, so no further take can be ordered. Ask a lead for more.');
       // The lock on the cell keeps two people from getting the same take number.
       await tx.execute(sql`select id from cells where id = ${take.cellId} for update`);
       const [{ last }] = await tx
         .select({ last: sql<number>`max(${takes.take})`.mapWith(Number) })
         .from(takes)
         .where(eq(takes.cellId, take.cellId));
-      const seed = seedFor(row.plan.seedPolicy, row.plan.seed, take.ticket.subject.id, row.cellKey, last + 1);
+      // The seed has no part in what is stepped.
+      const base = row.cellKey.split('/').slice(0, 3).join('/');
+      const seed = seedFor(plan.seedPolicy, plan.seed, take.ticket.subject.id, base, last + 1);
       const ticket: Ticket = { ...take.ticket, take: last + 1, seed };
       await tx.insert(takes).values({
         id: uuidv7(),

@@ -1,14 +1,23 @@
 import { boolean, double, index, int, mysqlEnum, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 import type { PlanInput } from '@zinc/contract';
-import type { Drift, Facet, Fingerprint, Ticket } from '@zinc/core';
+import type { BindingSheet, CellValue, Drift, Facet, Fingerprint, PlanKind, Ticket } from '@zinc/core';
 import { json, moment, sha, uuid } from '../db/columns.ts';
-import { presses } from '../house/tables.ts';
+import { campaigns, presses } from '../house/tables.ts';
 import { people } from '../people/tables.ts';
 import { pictures } from '../shelf/tables.ts';
+
+/** What ties a cell to others: whole per cent, an anchor of its own, and the key of the sheet it shares. */
+export interface CellBind {
+  amount: number;
+  anchor: string | null;
+  group: string;
+}
 
 export const runs = mysqlTable('runs', {
   id: uuid('id').primaryKey(),
   name: varchar('name', { length: 120 }).notNull(),
+  kind: varchar('kind', { length: 20 }).$type<PlanKind>().notNull().default('set'),
+  campaignId: uuid('campaign_id').references(() => campaigns.id),
   startedBy: uuid('started_by')
     .notNull()
     .references(() => people.id),
@@ -26,11 +35,15 @@ export const batches = mysqlTable(
     number: int('number').notNull(),
     state: mysqlEnum('state', ['waiting', 'running', 'paused', 'done', 'stopped']).notNull(),
     plan: json<PlanInput>('plan').notNull(),
+    /** What each group of its cells shares, once decided; null while it is not, and for batches that are not bound. */
+    sheets: json<Record<string, BindingSheet> | null>('sheets'),
     pressId: uuid('press_id')
       .notNull()
       .references(() => presses.id),
     /** Why the batch waits, in words for people; null when it does not. */
     waitingFor: varchar('waiting_for', { length: 300 }),
+    /** When a take of it was last claimed: whoever waited longest comes first. */
+    claimedAt: moment('claimed_at'),
     frozenAt: moment('frozen_at').notNull(),
   },
   t => [uniqueIndex('batches_number').on(t.runId, t.number), index('batches_state').on(t.state)],
@@ -51,6 +64,10 @@ export const cells = mysqlTable(
     lookId: uuid('look_id').notNull(),
     lookName: varchar('look_name', { length: 120 }).notNull(),
     lookVersion: int('look_version').notNull(),
+    formatId: uuid('format_id'),
+    values: json<CellValue[]>('cell_values').notNull().default([]),
+    /** How strongly it is bound, to which proof when its row names one, and which cells share its sheet. */
+    bind: json<CellBind | null>('bind'),
     text: varchar('final_text', { length: 4000 }).notNull(),
     struckOut: boolean('struck_out').notNull(),
   },
@@ -104,7 +121,9 @@ export const proofs = mysqlTable(
       .references(() => pictures.sha256),
     pixelHash: sha('pixel_hash').notNull(),
     ticketHash: sha('ticket_hash').notNull(),
-    drift: json<Drift | null>('drift').notNull(),
+    drift: json<Drift | null>('drift'),
+    /** How much of its content it keeps, 0–1; null when there is nothing to compare it with. */
+    likeness: double('likeness'),
     madeAt: moment('made_at').notNull(),
   },
   t => [uniqueIndex('proofs_take').on(t.takeId, t.generation)],
@@ -119,7 +138,7 @@ export const runLooks = mysqlTable(
       .references(() => runs.id),
     lookId: uuid('look_id').notNull(),
     version: int('version').notNull(),
-    target: json<Fingerprint | null>('target').notNull(),
+    target: json<Fingerprint | null>('target'),
     facets: json<Facet[]>('facets').notNull(),
   },
   t => [uniqueIndex('run_looks_key').on(t.runId, t.lookId)],

@@ -1,6 +1,6 @@
 import { Piscina } from 'piscina';
 import type { Fingerprint } from '@zinc/core';
-import type { CodeTask, IntakeResult, IntakeTask, VariantTask } from './pictureWorker.ts';
+import type { CodeTask, IntakeResult, IntakeTask, LikenessTask, VariantTask } from './pictureWorker.ts';
 
 /** Decoding and measuring in worker threads, so that requests never wait for a picture. */
 export class PicturePool {
@@ -27,6 +27,12 @@ export class PicturePool {
   nearestCode(fingerprint: Fingerprint): Promise<{ code: string; drift: number }> {
     const task: CodeTask = { kind: 'nearestCode', fingerprint };
     return this.pool.run(task) as Promise<{ code: string; drift: number }>;
+  }
+
+  /** How much a painting keeps of its content, 0–1; both are files. */
+  likeness(painted: Uint8Array, original: Uint8Array): Promise<number> {
+    const task: LikenessTask = { kind: 'likeness', painted, original };
+    return this.pool.run(task) as Promise<number>;
   }
 
   async close(): Promise<void> {

@@ -1,7 +1,9 @@
 import {
   decodeWorkingCopy,
   fingerprintOfCode,
+  fitPicture,
   hashPixels,
+  likeness,
   measure,
   nearestCode,
   PictureError,
@@ -33,6 +35,12 @@ const EXTENSIONS: Record<string, string> = {
 export type IntakeTask = { kind: 'intake'; name: string; bytes: Uint8Array } | { kind: 'proof'; bytes: Uint8Array };
 /** Style codes are painted and measured here too. */
 export type CodeTask = { kind: 'code'; text: string } | { kind: 'nearestCode'; fingerprint: Fingerprint };
+/** How much a painting keeps of its content; both are files. */
+export interface LikenessTask {
+  kind: 'likeness';
+  painted: Uint8Array;
+  original: Uint8Array;
+}
 /** A variant is made of a working copy. */
 export interface VariantTask {
   kind: 'variant';
@@ -75,12 +83,22 @@ async function refuse(
 
 /** Runs in a worker thread. */
 export default function run(
-  task: IntakeTask | CodeTask | VariantTask,
-): Promise<IntakeResult> | Fingerprint | ReturnType<typeof nearestCode> {
+  task: IntakeTask | CodeTask | VariantTask | LikenessTask,
+): Promise<IntakeResult> | Fingerprint | ReturnType<typeof nearestCode> | Promise<number> {
+  if (task.kind === 'likeness') return compare(task);
   if (task.kind === 'variant') return makeVariant(task);
   if (task.kind === 'code') return fingerprintOfCode(task.text);
   if (task.kind === 'nearestCode') return nearestCode(task.fingerprint);
   return takeIn(task);
+}
+
+/** Likeness is a matter of form, not of pixels: it is read off copies of this size at most. */
+const LIKENESS_SIDE = 512;
+
+async function compare({ painted, original }: LikenessTask): Promise<number> {
+  const after = await decode(painted, LIKENESS_SIDE);
+  const before = await decode(original, null);
+  return likeness(fitPicture(before, after.width, after.height), after);
 }
 
 async function encode({ width, height, data }: Picture): Promise<Uint8Array> {

@@ -3,8 +3,10 @@ import {
   subjectInputSchema,
   subjectPasteSchema,
   subjectSchema,
+  subjectsImportedSchema,
   templateInputSchema,
   templateSchema,
+  unclearWordSchema,
 } from '@zinc/contract';
 import { and, eq } from 'drizzle-orm';
 import { array, object } from 'yup';
@@ -23,6 +25,8 @@ import {
   selectSubjects,
   selectTemplates,
 } from './service.ts';
+import { unclearWords } from './meanings.ts';
+import { importSubjects } from './subjectImport.ts';
 import { subjects } from './tables.ts';
 
 const subjectList = object({ items: array(subjectSchema.required()).required() });
@@ -78,6 +82,26 @@ export const wordingRoutes = [
     async handle({ context, body, person }) {
       const ids = new Set(await pasteSubjects(context, body.text, person.id));
       return { items: (await selectSubjects(context)).filter(s => ids.has(s.id)) };
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/subjects/unclear',
+    roles: EVERYONE,
+    summary: 'Subjects whose wording is a word with several meanings, of which none was chosen yet',
+    response: object({ items: array(unclearWordSchema.required()).required() }),
+    handle: async ({ context }) => ({ items: unclearWords(await selectSubjects(context)) }),
+  }),
+  route({
+    method: 'post',
+    path: '/subjects/import',
+    roles: MAKERS,
+    summary: 'Add the subjects of a CSV file: label, wording, avoid, colours, tags',
+    upload: 'file',
+    response: subjectsImportedSchema,
+    status: 201,
+    async handle({ context, req, res, person }) {
+      return importSubjects(context, (await readUpload(req, res)).bytes, person.id);
     },
   }),
   route({

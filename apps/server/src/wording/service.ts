@@ -111,6 +111,9 @@ export async function selectSubjects(context: Context, where?: SQL): Promise<Sub
     label: s.label,
     wording: s.wording,
     avoid: s.avoid,
+    colours: s.colours,
+    tags: s.tags,
+    meaning: s.meaning,
     revision: s.revision,
     picture: s.sha256 && width && height ? { sha256: s.sha256, width, height } : null,
   }));

@@ -1,6 +1,7 @@
 import { mix, type MixSource, type Mixture } from '../mix/mix.ts';
 import { neutralStyle } from '../mix/style.ts';
 import { applyWords } from './applyWords.ts';
+import { avoidMarks } from './avoid.ts';
 
 /** A mixture with its style words applied, and the words that the lexicon does not know. */
 export interface MixedLook extends Mixture {
@@ -22,13 +23,14 @@ export function wordAmount(parts: number, others: number): number {
 }
 
 /**
- * Mixes a look: its sources by parts and facets, then its word styles in their order, then its own style words. Words change how it is
- * painted, not what drift is measured against. Throws MixError as {@link mix} does; a look of words alone starts from the neutral style.
+ * Mixes a look: its sources by parts and facets, then its word styles in their order, then its own style words; marks that are to be avoided
+ * go out last. Words change how it is painted, not what drift is measured against. Throws MixError as {@link mix} does; a look of words alone starts from the neutral style.
  */
 export function mixLook(
   sources: readonly MixSource[],
   words: readonly string[],
   wordStyles: readonly WordSource[] = [],
+  avoid: readonly string[] = [],
 ): MixedLook {
   const worded = wordStyles.filter(w => w.parts > 0);
   const others = sources.reduce((sum, s) => sum + s.parts, 0);
@@ -43,5 +45,6 @@ export function mixLook(
     style = said.style;
     unknown.push(...said.unknown);
   }
-  return { ...mixture, style: { ...style, swatch: mixture.style.swatch, framing: mixture.style.framing }, unknown };
+  style = avoidMarks({ ...style, swatch: mixture.style.swatch, framing: mixture.style.framing }, avoid);
+  return { ...mixture, style, unknown };
 }

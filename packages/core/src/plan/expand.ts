@@ -1,89 +1,69 @@
-import { MIXER_VERSION, type Style } from '../mix/style.ts';
+import { avoidedColours } from '../lexicon/avoid.ts';
+import { MIXER_VERSION, neutralStyle } from '../mix/style.ts';
 import { MEASURE_VERSION } from '../measure/types.ts';
 import { hashText } from '../number/random.ts';
 import { TICKET_VERSION, type Ticket } from '../ticket/types.ts';
-import { fillTemplate, joinParts, type Slot, type TextPart } from '../words/template.ts';
-import { seedFor, type SeedPolicy } from './seeds.ts';
-
-/** What a batch is to make. Percentages are whole numbers. */
-export interface Plan {
-  subjectIds: string[];
-  lookIds: string[];
-  templateId: string;
-  fills: Record<string, string>;
-  formatId: string;
-  takes: number;
-  seedPolicy: SeedPolicy;
-  seed: number;
-  /** null: each look's own strength. */
-  strength: number | null;
-  pressId: string;
-  struckOut: string[];
-}
-
-/** Everything a plan names, as it stands when the plan is read. */
-export interface PlanLibrary {
-  subjects: { id: string; label: string; wording: string; avoid: string[]; pictureSha: string | null }[];
-  looks: {
-    id: string;
-    name: string;
-    version: number;
-    strength: number;
-    /** Phrases that stand before the subject; they come from word styles. */
-    before?: string[];
-    words: string[];
-    avoid: string[];
-    style: Style;
-  }[];
-  template: { id: string; version: number; text: string; avoid: string[]; slots: Slot[] };
-  format: { id: string; name: string; width: number; height: number };
-  brand: { avoid: string[]; never: { hex: string; radius: number }[] };
-  press: { id: string; name: string; version: string; model: string; painterVersion?: number };
-}
-
-/** One place in the grid of a batch: a subject in a look. */
-export interface Cell {
-  key: string;
-  row: number;
-  column: number;
-  subjectId: string;
-  lookId: string;
-  struckOut: boolean;
-  parts: TextPart[];
-  text: string;
-  avoid: string[];
-  tickets: Ticket[];
-}
-
-export interface ExpandedPlan {
-  cells: Cell[];
-  /** Images that will be made: takes of the cells not struck out. */
-  images: number;
-}
+import { fillTemplate, joinParts, slotFault, type TextPart } from '../words/template.ts';
+import { axesOf, choicesOf, styleKey, valuesOf, type Choice } from './axes.ts';
+import { seedFor } from './seeds.ts';
+import { NO_LOOK, PlanError, type Cell, type ExpandedPlan, type Plan, type PlanLibrary, type RowFill } from './types.ts';
 
 /** More than this many images in one batch is refused. */
 export const MOST_IMAGES = 2000;
 
-/** A plan that cannot be expanded, with the field it fails at. */
-export class PlanError extends Error {
-  override name = 'PlanError';
-  constructor(
-    readonly field: string,
-    message: string,
-  ) {
-    super(message);
-  }
+/** The identity of a cell in its batch, from what it shows and how; what is stepped counts by its values. */
+export function cellKey(subjectId: string, lookId: string, formatId: string, choice: Choice = new Map()): string {
+  const base = `${subjectId}/${lookId}/${formatId}`;
+  if (choice.size === 0) return base;
+  const told = [...choice].map(([setting, value]) => `${setting}=${String(value)}`).join('/');
+  return `${base}/${hashText(told).toString(16).padStart(8, '0')}${hashText(`${told} again`).toString(16).padStart(8, '0')}`;
 }
 
-/** The identity of a cell in its batch, from what it shows and how. */
-export function cellKey(subjectId: string, lookId: string, formatId: string): string {
-  return `${subjectId}/${lookId}/${formatId}`;
-}
+type Look = PlanLibrary['looks'][number];
+type Subject = PlanLibrary['subjects'][number];
+
+const noLook = (): Look => ({
+  id: NO_LOOK,
+  name: 'No look',
+  version: 0,
+  strength: 0,
+  words: [],
+  avoid: [],
+  style: neutralStyle(),
+});
 
 /** Expands a plan into cells with complete tickets: the same on a screen and on the server. Throws PlanError at the field. */
 export function expandPlan(plan: Plan, library: PlanLibrary): ExpandedPlan {
+  const choices = choicesOf(axesOf(plan, library));
+  refuse(plan, library, choices.length);
+  const struck = new Set(plan.struckOut);
+  const cells: Cell[] = [];
+  plan.subjectIds.forEach((subjectId, row) => {
+    const subject = library.subjects.find(s => s.id === subjectId);
+    if (!subject)
+      throw new PlanError('subjectIds', `The subject ${subjectId} is not in the house any more; take it out of the plan.`);
+    const fill = plan.rows?.[subjectId] ?? {};
+    let column = 0;
+    for (const lookId of plan.lookIds) {
+      const look = lookId === NO_LOOK ? noLook() : library.looks.find(l => l.id === lookId);
+      if (!look) throw new PlanError('lookIds', `The look ${lookId} is not in the house any more; take it out of the plan.`);
+      for (const choice of choices)
+        for (const [k, formatId] of plan.formatIds.entries()) {
+          const here = column++;
+          // A row with a format of its own is made once, in that.
+          if (fill.formatId && k > 0) continue;
+          const cell = cellOf({ plan, library, subject, look, choice, formatId: fill.formatId ?? formatId, fill });
+          cells.push({ ...cell, row, column: here, struckOut: struck.has(cell.key) });
+        }
+    }
+  });
+  return { cells, images: cells.filter(c => !c.struckOut).length * plan.takes };
+}
+
+function refuse(plan: Plan, library: PlanLibrary, combinations: number): void {
   if (plan.subjectIds.length === 0) throw new PlanError('subjectIds', 'Got no subjects; choose at least one.');
-  if (plan.lookIds.length === 0) throw new PlanError('lookIds', 'Got no looks; choose at least one.');
+  if (plan.lookIds.length === 0) throw new PlanError('lookIds', 'Got no looks; choose at least one, or no look.');
+  if (plan.formatIds.length === 0) throw new PlanError('formatIds', 'Got no formats; choose at least one.');
   if (!Number.isInteger(plan.takes) || plan.takes < 1 || plan.takes > 12)
     throw new PlanError('takes', `Got ${plan.takes} takes; wanted a whole number from 1 to 12.`);
   const twice = plan.subjectIds.find((id, i) => plan.subjectIds.indexOf(id) !== i);
@@ -91,59 +71,118 @@ export function expandPlan(plan: Plan, library: PlanLibrary): ExpandedPlan {
     const label = library.subjects.find(s => s.id === twice)?.label ?? twice;
     throw new PlanError('subjectIds', `"${label}" is in the plan twice; take one of them out.`);
   }
-  const asked = plan.subjectIds.length * plan.lookIds.length * plan.takes;
+  const own = plan.subjectIds.filter(id => plan.rows?.[id]?.formatId).length;
+  const formats = (plan.subjectIds.length - own) * plan.formatIds.length + own;
+  const asked = formats * plan.lookIds.length * combinations * plan.takes;
   if (asked > MOST_IMAGES)
     throw new PlanError(
       'takes',
       `This would be ${asked} images; one batch can hold ${MOST_IMAGES}. Lower the takes, or split the subjects.`,
     );
-  const struck = new Set(plan.struckOut);
-  const cells: Cell[] = [];
-  plan.subjectIds.forEach((subjectId, row) =>
-    plan.lookIds.forEach((lookId, column) => {
-      const subject = library.subjects.find(s => s.id === subjectId);
-      if (!subject)
-        throw new PlanError('subjectIds', `The subject ${subjectId} is not in the house any more; take it out of the plan.`);
-      const look = library.looks.find(l => l.id === lookId);
-      if (!look) throw new PlanError('lookIds', `The look ${lookId} is not in the house any more; take it out of the plan.`);
-      const key = cellKey(subjectId, lookId, plan.formatId);
-      const { template } = library;
-      const parts = fillTemplate(template.text, template.slots, { ...plan.fills, subject: subject.wording });
-      if (look.before?.length) parts.unshift({ from: 'look', words: `${look.before.join(', ')}, ` });
-      if (look.words.length > 0) parts.push({ from: 'look', words: `, ${look.words.join(', ')}` });
-      const avoid = [...new Set([...template.avoid, ...look.avoid, ...subject.avoid, ...library.brand.avoid])];
-      const lettering = template.slots
-        .filter(s => s.kind === 'lettering')
-        .map(s => plan.fills[s.name] ?? s.default ?? '')
-        .filter(t => t !== '');
-      const text = joinParts(parts);
-      const struckOut = struck.has(key);
-      const tickets = Array.from({ length: plan.takes }, (_, i): Ticket => {
-        const take = i + 1;
-        return {
-          ticket: TICKET_VERSION,
-          press: library.press,
-          text: { parts, final: text, avoid, lettering },
-          subject: { id: subject.id, label: subject.label, wording: subject.wording, identity: hashText(subject.id) },
-          contents: subject.pictureSha ? [{ sha256: subject.pictureSha, strength: 100, read: 'areas' }] : [],
-          look: {
-            id: look.id,
-            version: look.version,
-            name: look.name,
-            mixer: MIXER_VERSION,
-            measure: MEASURE_VERSION,
-            style: look.style,
-          },
-          format: { name: library.format.name, width: library.format.width, height: library.format.height, fit: 'crop' },
-          never: library.brand.never,
-          seed: seedFor(plan.seedPolicy, plan.seed, subject.id, key, take),
-          take,
-          settings: { strength: plan.strength ?? look.strength },
-          parents: [],
-        };
-      });
-      cells.push({ key, row, column, subjectId, lookId, struckOut, parts, text, avoid, tickets });
-    }),
-  );
-  return { cells, images: cells.filter(c => !c.struckOut).length * plan.takes };
+}
+
+interface Place {
+  plan: Plan;
+  library: PlanLibrary;
+  subject: Subject;
+  look: Look;
+  choice: Choice;
+  formatId: string;
+  fill: RowFill;
+}
+
+function cellOf(at: Place): Omit<Cell, 'row' | 'column' | 'struckOut'> {
+  const { plan, library, subject, look, choice, formatId, fill } = at;
+  const format = library.formats.find(f => f.id === formatId);
+  if (!format) throw new PlanError('formatIds', `The format ${formatId} is not in the house any more; take it out of the plan.`);
+  const { parts, lettering } = wordsOf(at);
+  const text = joinParts(parts);
+  const avoid = [...new Set([...(library.template?.avoid ?? []), ...look.avoid, ...subject.avoid, ...library.brand.avoid])];
+  const never = [...library.brand.never, ...avoidedColours(avoid)];
+  const key = cellKey(subject.id, look.id, formatId, choice);
+  // What is stepped has no part in the seed: all else is equal.
+  const seedKey = cellKey(subject.id, look.id, formatId);
+  const resolved = library.styles?.[styleKey(look.id, choice)] ?? { style: look.style, version: look.version };
+  const number = (setting: string): number | undefined => choice.get(setting) as number | undefined;
+  const bind = number('bind') ?? plan.binding?.amount ?? 0;
+  const kept = number('fidelity');
+  const fidelity = kept === undefined ? plan.fidelity : { subject: kept, ground: kept };
+  const settings: Ticket['settings'] = {
+    strength: look.id === NO_LOOK ? 0 : (number('strength') ?? plan.strength ?? look.strength),
+  };
+  for (const { key: name, default: usual } of library.pressSettings ?? [])
+    if (name !== 'strength') settings[name] = choice.get(`press:${name}`) ?? plan.settings?.[name] ?? usual;
+  const tickets = Array.from({ length: plan.takes }, (_, i): Ticket => {
+    const take = i + 1;
+    return {
+      ticket: TICKET_VERSION,
+      press: { ...library.press, model: plan.model ?? library.press.model },
+      text: { parts, final: text, avoid, lettering },
+      subject: {
+        id: subject.id,
+        label: subject.label,
+        wording: subject.wording,
+        identity: hashText(subject.id),
+        ...(subject.colours?.length ? { colours: subject.colours } : {}),
+      },
+      contents: subject.pictureSha
+        ? [{ sha256: subject.pictureSha, strength: plan.content?.strength ?? 100, read: plan.content?.read ?? 'areas' }]
+        : [],
+      look: {
+        id: look.id,
+        version: resolved.version,
+        name: look.name,
+        mixer: MIXER_VERSION,
+        measure: MEASURE_VERSION,
+        style: resolved.style,
+      },
+      format: {
+        name: format.name,
+        width: format.width,
+        height: format.height,
+        fit: 'crop',
+        ...(plan.clear?.length ? { clear: plan.clear } : {}),
+      },
+      ...(fidelity ? { fidelity } : {}),
+      never,
+      seed: seedFor(plan.seedPolicy, plan.seed, subject.id, seedKey, take),
+      take,
+      settings,
+      parents: [],
+    };
+  });
+  return {
+    key,
+    subjectId: subject.id,
+    lookId: look.id,
+    formatId,
+    values: valuesOf(choice, library),
+    parts,
+    text,
+    avoid,
+    tickets,
+    bind: bind > 0 ? { amount: bind, anchor: fill.anchor ?? plan.binding?.anchor ?? null } : null,
+  };
+}
+
+/** The text of a cell: template and fills, what the look says around them, and what is said at the time of use. */
+function wordsOf({ plan, library, subject, look, choice, fill }: Place): { parts: TextPart[]; lettering: string[] } {
+  const { template } = library;
+  const fills: Record<string, string> = { ...plan.fills, ...fill.fills };
+  for (const [setting, value] of choice) if (setting.startsWith('slot:')) fills[setting.slice(5)] = String(value);
+  for (const slot of template?.slots ?? []) {
+    const wrong = fills[slot.name] === undefined ? null : slotFault(slot, fills[slot.name]);
+    if (wrong) throw new PlanError('fills', wrong);
+  }
+  const parts = template
+    ? fillTemplate(template.text, template.slots, { ...fills, subject: subject.wording })
+    : [{ from: 'subject' as const, words: subject.wording }];
+  for (const words of [plan.note, fill.note]) if (words?.trim()) parts.push({ from: 'override', words: `, ${words.trim()}` });
+  if (look.before?.length) parts.unshift({ from: 'look', words: `${look.before.join(', ')}, ` });
+  if (look.words.length > 0) parts.push({ from: 'look', words: `, ${look.words.join(', ')}` });
+  const lettering = (template?.slots ?? [])
+    .filter(s => s.kind === 'lettering')
+    .map(s => fills[s.name] ?? s.default ?? '')
+    .filter(t => t !== '');
+  return { parts, lettering };
 }

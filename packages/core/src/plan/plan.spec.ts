@@ -1,6 +1,7 @@
 import { neutralStyle } from '../mix/style.ts';
 import { canonicalJson, ticketHash } from '../ticket/hash.ts';
-import { cellKey, expandPlan, PlanError, type Plan, type PlanLibrary } from './expand.ts';
+import { cellKey, expandPlan } from './expand.ts';
+import { PlanError, type Plan, type PlanLibrary } from './types.ts';
 import { preflight, writtenDate, type PreflightFacts } from './preflight.ts';
 import { seedFor } from './seeds.ts';
 
@@ -15,7 +16,10 @@ const library: PlanLibrary = {
     { id: 'l2', name: 'Wash', version: 1, strength: 80, words: [], avoid: [], style: neutralStyle() },
   ],
   template: { id: 't', version: 1, text: 'A {{subject}} on chalk', avoid: ['hands'], slots: [] },
-  format: { id: 'f', name: 'Square', width: 768, height: 768 },
+  formats: [
+    { id: 'f', name: 'Square', width: 768, height: 768 },
+    { id: 'g', name: 'Banner', width: 1024, height: 512 },
+  ],
   brand: { avoid: ['lettering', 'hands'], never: [] },
   press: { id: 'p', name: 'House press', version: '1', model: 'drawn' },
 };
@@ -24,7 +28,7 @@ const plan: Plan = {
   lookIds: ['l1', 'l2'],
   templateId: 't',
   fills: {},
-  formatId: 'f',
+  formatIds: ['f'],
   takes: 3,
   seedPolicy: 'subject',
   seed: 1907,
@@ -134,7 +138,7 @@ describe('preflight', () => {
       { id: 's2', label: 'Crate', picture: { width: 800, height: 800 } },
       { id: 's3', label: 'Bicycle', picture: null },
     ],
-    format: { width: 768, height: 768 },
+    formats: library.formats,
     sources: [{ referenceId: 'r', name: 'Furrow', lookId: 'l1', width: 900, height: 900, licenceEnds: null }],
     templateFaults: [],
     overrides: [],

@@ -1,4 +1,7 @@
-import type { Cell, ExpandedPlan, Plan } from './expand.ts';
+import type { Lab } from '../image/types.ts';
+import { checkBudget, checkFormats, checkLeaks, checkRanges, checkSettings } from './checkSettings.ts';
+import { checkWords } from './checkWords.ts';
+import type { Cell, ExpandedPlan, Plan } from './types.ts';
 
 /** Something about a plan that should be seen before anything is made. `must` findings stop the run until they are settled. */
 export interface Finding {
@@ -14,15 +17,41 @@ export interface Finding {
     | 'sameText'
     | 'templateFault'
     | 'pressGone'
-    | 'modifierNotDrawn';
+    | 'modifierNotDrawn'
+    | 'twoMeanings'
+    | 'contradiction'
+    | 'colourNotThere'
+    | 'leakRisk'
+    | 'outsideRange'
+    | 'sourceBackground'
+    | 'formatFar'
+    | 'settingUnknown'
+    | 'tooManySources'
+    | 'overBudget'
+    | 'noRoom';
   severity: 'must' | 'note';
   message: string;
   cells: string[];
   mend?: {
-    action: 'strikeOut' | 'openReference' | 'openWording' | 'restore' | 'overrideLicence';
+    action:
+      | 'strikeOut'
+      | 'openReference'
+      | 'prepareReference'
+      | 'openWording'
+      | 'openSubject'
+      | 'openLook'
+      | 'restore'
+      | 'overrideLicence'
+      | 'setStrength'
+      | 'setFormat'
+      | 'dropSetting';
     label: string;
     subjectId?: string;
     referenceId?: string;
+    lookId?: string;
+    formatId?: string;
+    strength?: number;
+    setting?: string;
   };
 }
 
@@ -33,17 +62,45 @@ export interface PreflightFacts {
   /** What the press says of each cell, by key; null when the press cannot be asked. */
   checks: Record<
     string,
-    { verdict: 'drawable' | 'drawnAs' | 'notDrawn'; as?: string; detail?: string; ignored?: string[] }
+    { verdict: 'drawable' | 'drawnAs' | 'notDrawn'; as?: string; detail?: string; ignored?: string[]; ignoredSettings?: string[] }
   > | null;
-  subjects: { id: string; label: string; picture: { width: number; height: number } | null }[];
-  format: { width: number; height: number };
-  sources: { referenceId: string; name: string; lookId: string; width: number; height: number; licenceEnds: string | null }[];
+  subjects: {
+    id: string;
+    label: string;
+    picture: { width: number; height: number } | null;
+    /** Colours of its own: those it was given, or those of its picture. */
+    palette?: Lab[];
+    /** A word of it that means several things, of which none was chosen. */
+    unclear?: { word: string; senses: string[] } | null;
+  }[];
+  formats: { id: string; name: string; width: number; height: number }[];
+  sources: {
+    referenceId: string;
+    name: string;
+    lookId: string;
+    width: number;
+    height: number;
+    licenceEnds: string | null;
+    /** Share of bare ground that counts as part of the look; 0 when the look does not take its light. */
+    bare?: number;
+  }[];
+  /** Looks whose colours come from references, and how many sources each has. */
+  looks?: { id: string; name: string; sources: number; coloursFromReferences: boolean }[];
+  /** Strengths that people found good. */
+  ranges?: { lookId: string; from: number; to: number; goodFor: string }[];
+  /** Most sources of a look that the press takes; undefined when it has no such limit. */
+  mostSources?: number;
+  /** Images that may still be made, by whom; null without a budget. */
+  budgets?: { of: string; left: number }[];
+  /** Bytes that the images will take, and bytes that are free. */
+  room?: { needed: number; free: number };
   templateFaults: string[];
   /** Licences that ended and are used all the same, with the reason that is kept. */
   overrides: { referenceId: string; reason: string }[];
 }
 
 const SOURCE_SIDE = 400;
+const MOSTLY_BARE = 0.55;
 /** Days before its end from which a licence is said to end soon. */
 export const SOON_DAYS = 30;
 
@@ -63,6 +120,12 @@ export function preflight(plan: Plan, expanded: ExpandedPlan, facts: PreflightFa
     ...checkPictures(live, facts),
     ...checkSources(live, facts),
     ...checkSameTexts(live, facts),
+    ...checkWords(live, facts),
+    ...checkLeaks(live, facts),
+    ...checkRanges(live, facts),
+    ...checkFormats(live, facts),
+    ...checkSettings(live, facts),
+    ...checkBudget(live, facts),
   ];
   return findings.sort((p, q) => (p.severity === q.severity ? 0 : p.severity === 'must' ? -1 : 1));
 }
@@ -160,7 +223,12 @@ function checkPictures(live: Cell[], facts: PreflightFacts): Finding[] {
     if (!s.picture) continue;
     const cells = live.filter(c => c.subjectId === s.id);
     if (cells.length === 0) continue;
-    const scale = Math.max(facts.format.width / s.picture.width, facts.format.height / s.picture.height);
+    const scale = Math.max(
+      ...cells.map(c => {
+        const { width, height } = c.tickets[0].format;
+        return Math.max(width / s.picture!.width, height / s.picture!.height);
+      }),
+    );
     if (scale > 1.5)
       findings.push({
         code: 'pictureTooSmall',
@@ -187,6 +255,14 @@ function checkSources(live: Cell[], facts: PreflightFacts): Finding[] {
         message: `${source.name}, a source of the look, is only ${source.width} × ${source.height}; below ${SOURCE_SIDE} its line and texture are not measured well.`,
         cells,
         mend,
+      });
+    if ((source.bare ?? 0) > MOSTLY_BARE)
+      findings.push({
+        code: 'sourceBackground',
+        severity: 'note',
+        message: `${Math.round(source.bare! * 100)} % of ${source.name} is bare background, which counts as part of its look.`,
+        cells,
+        mend: { action: 'prepareReference', label: 'Crop or cut it out', referenceId: source.referenceId },
       });
     if (!source.licenceEnds) continue;
     const days = daysBetween(facts.today, source.licenceEnds);
@@ -231,7 +307,7 @@ function checkSameTexts(live: Cell[], facts: PreflightFacts): Finding[] {
     .map(cells => ({
       code: 'sameText' as const,
       severity: 'note' as const,
-      message: `${cells.map(c => labelOf(facts, c.subjectId)).join(' and ')} have the same final text.`,
+      message: `${[...new Set(cells.map(c => labelOf(facts, c.subjectId)))].join(' and ')} have the same final text.`,
       cells: cells.map(c => c.key),
     }));
 }

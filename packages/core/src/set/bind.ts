@@ -40,7 +40,8 @@ export function bindingSheet(set: readonly Fingerprint[], share: readonly Share[
       line: most(c => -c.L),
     },
     palette,
-    target,
+    // Surfaces are for painting with, not for comparing; a ticket would carry them for nothing.
+    target: { ...target, swatch: null },
   };
 }
 

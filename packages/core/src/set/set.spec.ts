@@ -44,7 +44,7 @@ describe('a set', () => {
     );
     const sheet = bindingSheet([], ['palette', 'light'], anchor);
     expect(sheet.from).toBe('anchor');
-    expect(sheet.target).toBe(anchor);
+    expect(sheet.target).toEqual({ ...anchor, swatch: null });
     const shared = { free: 0, bound: 0 };
     for (const content of contents.slice(0, 3)) {
       const free = drift(measure(paint(content, look.style, 1, 5)), anchor);

@@ -1,4 +1,6 @@
 import type { Style } from '../mix/style.ts';
+import type { Box } from '../paint/options.ts';
+import type { BindingSheet } from '../set/bind.ts';
 import type { TextPart } from '../words/template.ts';
 
 export const TICKET_VERSION = 1;
@@ -8,10 +10,14 @@ export interface Ticket {
   ticket: number;
   press: { id: string; name: string; version: string; model: string; painterVersion?: number };
   text: { parts: TextPart[]; final: string; avoid: string[]; lettering: string[] };
-  subject: { id: string; label: string; wording: string; identity: number };
+  /** `colours` are its own, as #rrggbb: the first is what it mostly has. */
+  subject: { id: string; label: string; wording: string; identity: number; colours?: string[] };
   contents: { sha256: string; strength: number; read: 'areas' | 'outline' | 'tone' }[];
   look: { id: string; version: number; name: string; mixer: number; measure: number; style: Style };
-  format: { name: string; width: number; height: number; fit: 'crop' | 'extend' };
+  format: { name: string; width: number; height: number; fit: 'crop' | 'extend'; clear?: Box[] };
+  /** What the set shares, decided before it was painted, and how strongly, in whole per cent. */
+  binding?: { sheet: BindingSheet; amount: number };
+  fidelity?: { subject: number; ground: number };
   never: { hex: string; radius: number }[];
   seed: number;
   take: number;

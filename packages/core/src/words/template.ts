@@ -3,9 +3,24 @@ import Mustache from 'mustache';
 /** A place in a template that is filled at use. The slot `subject` is always there and takes the subject's wording. */
 export interface Slot {
   name: string;
-  kind: 'subject' | 'text' | 'choice' | 'lettering';
+  kind: (typeof SLOT_KINDS)[number];
   choices?: string[];
   default?: string;
+  /** What belongs there, for those who fill it. */
+  help?: string;
+}
+export const SLOT_KINDS = ['subject', 'text', 'choice', 'colour', 'number', 'lettering'] as const;
+
+/** What is wrong with a value of a slot, or null. An empty value leaves the slot's place empty, which is right for any kind. */
+export function slotFault(slot: Slot, value: string): string | null {
+  const v = value.trim();
+  if (v === '') return null;
+  if (slot.kind === 'number' && !/^-?\d+([.,]\d+)?$/.test(v)) return `${slot.name} is “${v}”; wanted a number.`;
+  if (slot.kind === 'colour' && !/^(#[0-9a-f]{6}|[a-z][a-z -]*)$/i.test(v))
+    return `${slot.name} is “${v}”; wanted a colour word or six hexadecimal digits after #, such as #8e2a4b.`;
+  if (slot.kind === 'choice' && slot.choices?.length && !slot.choices.includes(v))
+    return `${slot.name} is “${v}”; wanted one of ${slot.choices.join(', ')}.`;
+  return null;
 }
 
 /** Something wrong with a template, told at the field where it stands. */
@@ -89,6 +104,14 @@ export function fillTemplate(text: string, slots: readonly Slot[], fills: Readon
     }
   }
   return parts.filter(p => p.words !== '');
+}
+
+/** Words of the template and of notes: what is said of the subject, beside what it is. */
+export function wordsAround(parts: readonly TextPart[]): string {
+  return parts
+    .filter(p => p.from === 'template' || p.from === 'override')
+    .map(p => p.words)
+    .join(' ');
 }
 
 /** The final text: parts joined, spaces and stray commas tidied. */

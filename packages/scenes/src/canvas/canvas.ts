@@ -409,7 +409,7 @@ export class Canvas {
   }
 
   /** Moves the main hue of what was laid to another colour's, keeping its lights and darks; leaves may be spared. */
-  dye(colour: Lab, spareLeaves: boolean): void {
+  dye(colour: Lab, spareLeaves: boolean, amount = 1): void {
     const bins = new Float64Array(24);
     const hueOf = (i: number): number => (((atan2(this.b[i], this.a[i]) / 6.283185307 + 1) * 24) % 24) | 0;
     for (let i = 0; i < this.L.length; i++)
@@ -440,9 +440,11 @@ export class Canvas {
     for (let i = 0; i < this.L.length; i++) {
       if (!chosen[i]) continue;
       const k = length2(this.a[i], this.b[i]) / chroma;
-      this.L[i] = clamp(colour.L + (this.L[i] - sumL / count) * 0.85, 0.05, 0.98);
-      this.a[i] = colour.a * Math.min(1.4, k);
-      this.b[i] = colour.b * Math.min(1.4, k);
+      const tone = clamp(colour.L + (this.L[i] - sumL / count) * 0.85, 0.05, 0.98);
+      const strong = Math.min(1.4, k);
+      this.L[i] = amount === 1 ? tone : lerp(this.L[i], tone, amount);
+      this.a[i] = amount === 1 ? colour.a * strong : lerp(this.a[i], colour.a * strong, amount);
+      this.b[i] = amount === 1 ? colour.b * strong : lerp(this.b[i], colour.b * strong, amount);
     }
   }
 
