@@ -63,7 +63,7 @@ async function benchRun(
     lookIds: [looks.find(l => l.name === 'Almanac Wash')!.id],
     templateId: templates[0].id,
     fills: {},
-    formatId: house.formats.find(f => f.name === 'Square 768')!.id,
+    formatIds: [house.formats.find(f => f.name === 'Square 768')!.id],
     takes: 5,
     seedPolicy: 'fresh',
     seed: 1,

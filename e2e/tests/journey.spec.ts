@@ -133,7 +133,9 @@ test.describe.serial('from pictures to delivery', () => {
     await page.getByRole('link', { name: 'Runs' }).click();
     await page.getByRole('link', { name: 'Plan a run' }).click();
     await page.getByLabel('Words', { exact: true }).selectOption({ label: 'Packet front' });
-    await page.getByLabel('Where', { exact: true }).selectOption({ label: 'Square 512, 512 × 512' });
+    const where = page.getByRole('list', { name: 'Where' });
+    await where.getByRole('button', { name: /Square 512/ }).click();
+    await where.getByRole('button', { name: /Square 768/ }).click();
     const looks = page.getByRole('list', { name: 'How' });
     for (const pressed of await looks.locator('button[aria-pressed=true]').all()) await pressed.click();
     await looks.getByRole('button', { name: /Three leaves/ }).click();

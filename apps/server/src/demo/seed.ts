@@ -69,9 +69,17 @@ async function seedHouse(context: Context): Promise<void> {
     context,
     {
       name: 'Catalogue, single subject',
-      text: 'A {{subject}}, whole, on plain ground, {{light}} light',
+      text: 'A {{subject}}, whole, on plain ground, {{light}}',
       avoid: ['hands', 'tableware'],
-      slots: [{ name: 'light', kind: 'choice', choices: ['soft', 'low winter', 'clear morning'], default: 'soft' }],
+      slots: [
+        {
+          name: 'light',
+          kind: 'choice',
+          choices: ['light from the left', 'evening light', 'morning light'],
+          default: 'light from the left',
+          help: 'Where the light comes from, or when it is',
+        },
+      ],
     },
     lead,
   );

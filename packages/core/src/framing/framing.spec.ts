@@ -69,21 +69,22 @@ describe('framing', () => {
     expect(at(0.5, 0.05)).toBe(0);
   });
 
-  it('is mixed by parts, and its sheet takes the nearest colour of the palette', () => {
+  it('is mixed by parts, and its sheet takes the nearest colour of a palette from elsewhere', () => {
     const palette = [labOfHex('#23262b'), labOfHex('#f3eee2')].map(c => ({ ...c, share: 0.5 }));
     const one = { ...PLAIN, sheet: SHEET, margins: [0.1, 0.1, 0.1, 0.1] as Framing['margins'] };
     const other = { ...PLAIN, seat: { x: 0.5, y: 0.6, size: 0.6 } };
     const mixed = mixFraming(
       [
-        { framing: one, parts: 3 },
-        { framing: other, parts: 1 },
+        { framing: one, parts: 3, colour: false },
+        { framing: other, parts: 1, colour: true },
       ],
       palette,
     )!;
     expect(mixed.margins[2]).toBeCloseTo(0.075, 6);
     expect(mixed.seat).toEqual(other.seat);
     expect(labDistance2(mixed.sheet!, palette[1])).toBeLessThan(1e-9);
-    expect(mixFraming([{ framing: PLAIN, parts: 4 }], palette)).toBeNull();
+    expect(mixFraming([{ framing: one, parts: 1, colour: true }], palette)!.sheet).toEqual(SHEET);
+    expect(mixFraming([{ framing: PLAIN, parts: 4, colour: true }], palette)).toBeNull();
   });
 
   it('comes into a look only where a source gives it', () => {

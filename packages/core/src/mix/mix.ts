@@ -75,7 +75,11 @@ export function mix(sources: readonly MixSource[]): Mixture {
   );
   style.swatch = surface?.fingerprint?.swatch ?? null;
   style.framing = mixFraming(
-    sources.flatMap(s => (s.framing && s.fingerprint?.framing ? [{ framing: s.fingerprint.framing, parts: s.parts }] : [])),
+    sources.flatMap(s =>
+      s.framing && s.fingerprint?.framing
+        ? [{ framing: s.fingerprint.framing, parts: s.parts, colour: s.facets.includes('colour') }]
+        : [],
+    ),
     style.palette,
   );
   const target = mixFingerprints(givers, style.palette);

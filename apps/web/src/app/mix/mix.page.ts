@@ -12,6 +12,7 @@ import {
   type LookVersion,
 } from '@zinc/contract';
 import {
+  avoidedColours,
   decodeStyle,
   describeFraming,
   describeFingerprint,
@@ -77,6 +78,11 @@ function isCode(text: string): boolean {
   } catch {
     return false;
   }
+}
+
+/** Avoid words of the word styles that have a part. */
+function avoidedBy(sources: LookSource[]): string[] {
+  return sources.flatMap(s => (s.parts > 0 ? (s.phrases?.avoid ?? []) : []));
 }
 
 /** Colours of one's own, each of them taking as much. */
@@ -163,9 +169,15 @@ export class MixPage {
   readonly look = computed(() => this.allLooks().find(l => l.id === this.id()) ?? null);
   readonly totalParts = computed(() => this.draft().sources.reduce((sum, s) => sum + s.parts, 0));
   readonly brandPalette = computed(() => brandPaletteOf(this.house()));
-  readonly never = computed(() =>
-    (this.house()?.brand?.colours ?? []).filter(c => c.never).map(c => ({ ...labOfHex(c.hex), radius: c.tolerance / 100 })),
-  );
+  /** Colours that must not appear: the brand's, and those that avoid words name. */
+  readonly never = computed(() => {
+    const { brand } = this.house() ?? {};
+    const named = avoidedColours([...this.draft().avoid, ...avoidedBy(this.draft().sources), ...(brand?.avoid ?? [])]);
+    return [
+      ...(brand?.colours ?? []).filter(c => c.never).map(c => ({ ...labOfHex(c.hex), radius: c.tolerance / 100 })),
+      ...named.map(c => ({ ...labOfHex(c.hex), radius: c.radius })),
+    ];
+  });
   readonly mixture = computed((): MixedLook | null => this.mixOf(this.draft()));
   /** What the yardstick shows: what is in hand, or a version in place of it. */
   readonly painted = computed(() => {
@@ -378,7 +390,7 @@ export class MixPage {
     return s.kind === 'ownCode' ? this.measuredCodes()[s.id] : s.sha256 ? this.fingerprints.all()[s.sha256] : undefined;
   }
 
-  private mixOf({ sources, words }: Draft): MixedLook | null {
+  private mixOf({ sources, words, avoid }: Draft): MixedLook | null {
     const list: MixSource[] = [];
     const said: WordSource[] = [];
     for (const s of sources) {
@@ -396,7 +408,7 @@ export class MixPage {
       if (s.kind === 'ownCode') list.push({ parts, facets, fingerprint, style: styleOfCode(s.id) });
       else list.push({ parts, facets, framing: s.framing, fingerprint });
     }
-    return [...list, ...said].some(s => s.parts > 0) ? mixLook(list, words, said) : null;
+    return [...list, ...said].some(s => s.parts > 0) ? mixLook(list, words, said, [...avoid, ...avoidedBy(sources)]) : null;
   }
 
   // --- changes, each undoable

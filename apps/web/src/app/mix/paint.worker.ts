@@ -12,7 +12,7 @@ import {
   type Picture,
   type Seat,
 } from '@zinc/core';
-import { drawSubject, findSubject, YARDSTICK, type Scene } from '@zinc/scenes';
+import { drawSubject, findSubject, findWishes, YARDSTICK, type Scene } from '@zinc/scenes';
 import type { PaintAnswer, PaintOrder, PictureMessage } from './painting';
 
 type Canvas = Pick<Scene, 'picture'> & Partial<Scene> & { seed: number };
@@ -40,7 +40,11 @@ function kept<T>(map: Map<string, T>, key: string, most: number, make: () => T):
 }
 
 const nameOf = ({ content: c }: PaintOrder): string =>
-  c.kind === 'yardstick' ? `y${c.subject}` : c.kind === 'subject' ? `s${c.wording}/${c.identity}/${c.seed}` : `p${c.key}`;
+  c.kind === 'yardstick'
+    ? `y${c.subject}`
+    : c.kind === 'subject'
+      ? `s${c.wording}/${c.around ?? ''}/${c.identity}/${c.seed}`
+      : `p${c.key}`;
 
 /** Contents are drawn once a size and seat and kept: only the painting changes while a person drags. A picture of one's own stays as it sits. */
 function canvasOf(order: PaintOrder, width: number, height = width, seat?: Seat): Canvas {
@@ -53,7 +57,8 @@ function canvasOf(order: PaintOrder, width: number, height = width, seat?: Seat)
     }
     if (c.kind === 'subject') {
       const { subject, wishes } = findSubject(c.wording);
-      return { ...drawSubject(subject!.name, c.identity, width, height, { ...wishes, pose: c.seed, seat }), seed: c.seed };
+      const asked = { ...findWishes(c.around ?? '').wishes, ...wishes, pose: c.seed, seat };
+      return { ...drawSubject(subject!.name, c.identity, width, height, asked), seed: c.seed };
     }
     return { picture: fitPicture(pictures.get(c.key)!, width, height), seed: PICTURE_SEED };
   });

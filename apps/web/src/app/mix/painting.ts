@@ -1,9 +1,9 @@
 import type { Drift, Fingerprint, Lab, Style } from '@zinc/core';
 
-/** What is painted: a subject of the yardstick, a subject by its wording as the press would draw it, or a picture told to the workers before. */
+/** What is painted: a subject of the yardstick, a subject by its wording, and by the words around it, as the press would draw it, or a picture told to the workers before. */
 export type Content =
   | { kind: 'yardstick'; subject: number }
-  | { kind: 'subject'; label: string; wording: string; identity: number; seed: number }
+  | { kind: 'subject'; label: string; wording: string; identity: number; seed: number; around?: string }
   | { kind: 'picture'; label: string; key: string };
 
 /** One picture to be painted at a size. `measureAgainst` asks for its drift, its band and its leaks too. */

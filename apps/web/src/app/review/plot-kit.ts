@@ -1,9 +1,20 @@
 /** The parts of the chart library that the plot uses; loaded only with the first plot. */
-import { ScatterChart } from 'echarts/charts';
-import { BrushComponent, GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
+import { LineChart, ScatterChart } from 'echarts/charts';
+import { BrushComponent, GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
 import { init, use } from 'echarts/core';
+import { LabelLayout } from 'echarts/features';
 import { SVGRenderer } from 'echarts/renderers';
 
-use([ScatterChart, GridComponent, TooltipComponent, MarkLineComponent, BrushComponent, SVGRenderer]);
+use([
+  ScatterChart,
+  LineChart,
+  GridComponent,
+  TooltipComponent,
+  MarkLineComponent,
+  MarkAreaComponent,
+  BrushComponent,
+  LabelLayout,
+  SVGRenderer,
+]);
 
 export { init };

@@ -11,120 +11,85 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { planSchema, ValidationError, type PlanInput, type PlannedCell, type PlanPreview, type Run } from '@zinc/contract';
-import { cellKey, seedFor, slotsOf, type Finding } from '@zinc/core';
+import { planSchema, ValidationError, type PlanInput, type PlanPreview, type Run, type RunDetail } from '@zinc/contract';
+import { NO_LOOK, planDifferences, type Plan } from '@zinc/core';
 import { looks } from '../mix/looks.store';
 import { Api, ApiError, problemOf } from '../shared/api';
 import { writtenSpan } from '../shared/dates';
 import { Keys } from '../shared/keys';
+import { Messages } from '../shared/messages';
 import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
 import { subjects, templates } from '../wording/wording.store';
+import { PlanDraft } from './plan-draft';
+import { PlanFindings } from './plan-findings';
+import { PlanGrid } from './plan-grid';
+import { PlanHold } from './plan-hold';
+import { PlanSteps } from './plan-steps';
+import { PlanWhat } from './plan-what';
+import { PlanWords } from './plan-words';
 import { runs } from './runs.store';
+
+/** Fields that tell their fault beside themselves; others tell it above the grid. */
+const AT_FIELD = ['subjectIds', 'lookIds', 'takes', 'strength', 'seed', 'name', 'formatIds', 'pilot', 'axes', 'binding', 'fills'];
 
 /** The plan, written out like a job ticket and editable in place; beside it the run as a grid of empty cells, preflight, and every final text. */
 @Component({
   selector: 'zs-plan',
-  imports: [RouterLink, StateView],
+  imports: [RouterLink, StateView, PlanWhat, PlanWords, PlanHold, PlanSteps, PlanGrid, PlanFindings],
+  providers: [PlanDraft],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plan.page.html',
-  styleUrl: './plan.page.css',
+  styleUrls: ['./plan.page.css', './plan-parts.css'],
 })
 export class PlanPage {
   private readonly store = inject(Store);
   private readonly api = inject(Api);
   private readonly router = inject(Router);
+  private readonly messages = inject(Messages);
+  readonly draft = inject(PlanDraft);
   /** Looks to start with, ids with commas between. */
   readonly looks = input<string>();
-  readonly allSubjects = this.store.selectSignal(subjects.all);
-  readonly allLooks = this.store.selectSignal(looks.all);
-  readonly allTemplates = this.store.selectSignal(templates.all);
-  readonly house = this.store.selectSignal(sessionFeature.selectHouse);
+  /** A run whose plan is taken up, to change one thing of it. */
+  readonly again = input<string>();
+  /** A run that a batch is added to. */
+  readonly addTo = input<string>();
   private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
   readonly mayMake = computed(() => this.person()?.role !== 'reviewer');
+  readonly isLead = computed(() => this.person()?.role === 'lead');
   private readonly statuses = [
     this.store.selectSignal(subjects.status),
     this.store.selectSignal(looks.status),
     this.store.selectSignal(templates.status),
   ];
-  readonly ready = computed(() => this.statuses.every(s => s() === 'ready') && this.house() !== null);
-
-  readonly name = signal('');
-  readonly subjectIds = signal<readonly string[]>([]);
-  readonly lookIds = signal<readonly string[]>([]);
-  readonly templateId = signal('');
-  readonly fills = signal<Partial<Record<string, string>>>({});
-  readonly formatId = signal('');
-  readonly takes = signal('3');
-  readonly seedPolicy = signal<PlanInput['seedPolicy']>('subject');
-  readonly seed = signal(String(1 + Math.floor(Math.random() * 9999)));
-  readonly strength = signal('');
-  readonly struckOut = signal<ReadonlySet<string>>(new Set());
+  readonly ready = computed(() => this.statuses.every(s => s() === 'ready') && this.draft.house() !== null);
 
   readonly preview = signal<PlanPreview | null>(null);
   readonly fault = signal<{ field?: string; message: string } | null>(null);
   readonly asking = signal(false);
   readonly starting = signal(false);
   readonly reading = signal(false);
+  /** The run that this plan was taken up from. */
+  readonly before = signal<{ run: Run; plan: PlanInput } | null>(null);
   private begun = false;
   private asked = 0;
-
-  readonly template = computed(() => this.allTemplates().find(t => t.id === this.templateId()) ?? null);
-  readonly format = computed(() => this.house()?.formats.find(f => f.id === this.formatId()) ?? null);
-  readonly openSlots = computed(() => {
-    const t = this.template();
-    if (!t) return [];
-    return slotsOf(t.text)
-      .filter(n => n !== 'subject')
-      .map(n => t.slots.find(s => s.name === n) ?? { name: n, kind: 'text' as const, choices: [], default: '' });
-  });
-  readonly chosenSubjects = computed(() => this.subjectIds().flatMap(id => this.allSubjects().filter(s => s.id === id)));
-  readonly chosenLooks = computed(() => this.lookIds().flatMap(id => this.allLooks().filter(l => l.id === id)));
-  readonly plan = computed(() => ({
-    name: this.name(),
-    subjectIds: [...this.subjectIds()],
-    lookIds: [...this.lookIds()],
-    templateId: this.templateId(),
-    fills: this.fills(),
-    formatId: this.formatId(),
-    takes: this.takes().trim() === '' ? NaN : Number(this.takes()),
-    seedPolicy: this.seedPolicy(),
-    seed: this.seed().trim() === '' ? NaN : Number(this.seed()),
-    strength: this.strength().trim() === '' ? null : Number(this.strength()),
-    pressId: this.house()?.presses[0]?.id ?? '',
-    struckOut: [...this.struckOut()],
-    licenceOverrides: this.overrides(),
+  readonly noLook = NO_LOOK;
+  readonly has = computed(() => ({
+    looks: this.draft.allLooks().length > 0,
+    subjects: this.draft.allSubjects().length > 0,
   }));
-  readonly isLead = computed(() => this.person()?.role === 'lead');
-  /** Licences that ended and are used all the same, and the one a reason is being written for. */
-  readonly overrides = signal<{ referenceId: string; reason: string }[]>([]);
-  readonly overriding = signal<string | null>(null);
-  readonly reasonFault = signal('');
+
   readonly must = computed(() => this.preview()?.findings.filter(f => f.severity === 'must') ?? []);
-  readonly flagged = computed(() => {
-    const out = new Map<string, 'must' | 'note'>();
-    for (const f of this.preview()?.findings ?? [])
-      for (const key of f.cells) if (f.severity === 'must' || !out.has(key)) out.set(key, f.severity);
-    return out;
-  });
-  readonly cellsByKey = computed(() => new Map<string, PlannedCell>((this.preview()?.cells ?? []).map(c => [c.key, c])));
   readonly time = computed(() => {
     const seconds = this.preview()?.seconds;
     return seconds === null || seconds === undefined ? 'not known yet' : writtenSpan(seconds);
   });
-  readonly takeMarks = computed(() => Array.from({ length: Math.min(12, Math.max(1, Number(this.takes()) || 1)) }, (_, i) => i));
   /** The final text of every image that will be made, in the order of the grid. */
   readonly texts = computed(() => {
-    const takes = Number(this.takes()) || 0;
     const live = (this.preview()?.cells ?? []).filter(c => !c.struckOut);
-    return live.flatMap((cell, c) =>
-      Array.from({ length: takes }, (_, i) => ({
-        cell,
-        number: c * takes + i + 1,
-        take: i + 1,
-        seed: seedFor(this.seedPolicy(), Number(this.seed()), cell.subjectId, cell.key, i + 1),
-      })),
-    );
+    return live
+      .flatMap(cell => cell.seeds.map((seed, i) => ({ cell, take: i + 1, seed })))
+      .map((t, i) => ({ ...t, number: i + 1 }));
   });
   readonly findingsLine = computed(() => {
     const n = this.preview()?.findings.length ?? 0;
@@ -132,17 +97,32 @@ export class PlanPage {
     const must = this.must().length;
     return `${n === 1 ? '1 finding' : `${n} findings`}, ${must === 0 ? 'none must be settled' : `${must} must be settled`}`;
   });
+  /** How this plan differs from the run it was taken up from. */
+  readonly differences = computed(() => {
+    const before = this.before();
+    if (!before) return null;
+    const byId = (list: readonly { id: string }[], name: (x: never) => string): Record<string, string> =>
+      Object.fromEntries(list.map(x => [x.id, name(x as never)]));
+    return planDifferences(before.plan as Plan, this.draft.plan() as Plan, {
+      subjects: byId(this.draft.allSubjects(), (s: { label: string }) => s.label),
+      looks: byId(this.draft.allLooks(), (l: { name: string }) => l.name),
+      templates: byId(this.draft.allTemplates(), (t: { name: string }) => t.name),
+      formats: byId(this.draft.house()?.formats ?? [], (f: { name: string }) => f.name),
+      pressSettings: this.draft.press()?.capabilities?.settings as never,
+      sourceNames: this.draft.sourceNames(),
+    });
+  });
 
   constructor() {
     inject(Keys).declare([{ key: 'T', does: 'Read all final texts', run: () => this.reading.update(v => !v) }]);
     effect(() => {
       if (!this.ready() || this.begun) return;
       this.begun = true;
-      untracked(() => this.begin());
+      untracked(() => void this.begin());
     });
     let timer: ReturnType<typeof setTimeout> | undefined;
     effect(() => {
-      const plan = this.plan();
+      const plan = this.draft.plan();
       if (!this.ready()) return;
       clearTimeout(timer);
       timer = setTimeout(() => void this.ask(plan), 250);
@@ -150,23 +130,33 @@ export class PlanPage {
     inject(DestroyRef).onDestroy(() => clearTimeout(timer));
   }
 
-  private begin(): void {
-    const house = this.house()!;
+  private async begin(): Promise<void> {
+    const { draft } = this;
+    const house = draft.house()!;
     const wanted = this.looks()?.split(',') ?? [];
-    const known = this.allLooks().filter(l => wanted.includes(l.id));
-    this.lookIds.set((known.length > 0 ? known : this.allLooks().slice(-1)).map(l => l.id));
-    this.subjectIds.set(this.allSubjects().map(s => s.id));
-    this.templateId.set(this.allTemplates()[0]?.id ?? '');
-    this.formatId.set(house.formats[0]?.id ?? '');
-    this.name.set(`Run of ${new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long' }).format(new Date())}`);
-  }
-
-  keyOf(subjectId: string, lookId: string): string {
-    return cellKey(subjectId, lookId, this.formatId());
+    const known = draft.allLooks().filter(l => wanted.includes(l.id));
+    draft.lookIds.set((known.length > 0 ? known : draft.allLooks().slice(-1)).map(l => l.id));
+    draft.subjectIds.set(draft.allSubjects().map(s => s.id));
+    draft.templateId.set(draft.allTemplates()[0]?.id ?? null);
+    draft.formatIds.set(house.formats.slice(0, 1).map(f => f.id));
+    draft.name.set(`Run of ${new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long' }).format(new Date())}`);
+    this.offered.set(draft.lookIds());
+    const taken = this.again() ?? this.addTo();
+    if (!taken) return;
+    try {
+      const { run, batches } = await this.api.get<RunDetail>(`/runs/${taken}`);
+      const { plan } = batches[batches.length - 1];
+      draft.takeUp(plan);
+      this.offered.set(draft.lookIds());
+      draft.name.set(this.addTo() ? run.name : `${run.name}, again`.slice(0, 120));
+      this.before.set({ run, plan });
+    } catch (error) {
+      this.messages.failed(error);
+    }
   }
 
   /** Reads the plan back from the server; answers to an older plan are dropped. */
-  private async ask(plan: ReturnType<typeof this.plan>): Promise<void> {
+  private async ask(plan: PlanInput): Promise<void> {
     const turn = ++this.asked;
     this.asking.set(true);
     try {
@@ -185,70 +175,74 @@ export class PlanPage {
   }
 
   private tell(error: unknown): void {
-    if (error instanceof ValidationError) this.fault.set({ field: error.path?.replace(/\[\d+\]$/, ''), message: error.message });
-    else this.fault.set({ field: problemOf(error).field, message: problemOf(error).detail });
+    const { field, message } =
+      error instanceof ValidationError
+        ? { field: error.path, message: error.message }
+        : { field: problemOf(error).field, message: problemOf(error).detail };
+    // Faults inside a list or a group are told at the whole of it.
+    const whole = field?.replace(/[[.].*$/, '').replace('alternatives', 'fills');
+    this.fault.set({ field: whole, message });
   }
 
-  toggleSubject(id: string): void {
-    this.subjectIds.update(now =>
-      now.includes(id)
-        ? now.filter(x => x !== id)
-        : this.allSubjects()
-            .map(s => s.id)
-            .filter(x => x === id || now.includes(x)),
-    );
+  faultAt(field: string): string {
+    const f = this.fault();
+    return f?.field === field ? f.message : '';
   }
 
-  allOrNone(): void {
-    this.subjectIds.set(this.subjectIds().length === this.allSubjects().length ? [] : this.allSubjects().map(s => s.id));
-  }
+  readonly faultAbove = computed(() => {
+    const f = this.fault();
+    return f && !AT_FIELD.includes(f.field ?? '') ? f.message : '';
+  });
+
+  /** Looks in the order they are offered: those that were chosen at the start come first, and nothing moves after. */
+  readonly offered = signal<readonly string[]>([]);
+  readonly offeredLooks = computed(() => {
+    const first = this.offered();
+    const all = this.draft.allLooks();
+    return [...first.flatMap(id => all.find(l => l.id === id) ?? []), ...all.filter(l => !first.includes(l.id))];
+  });
 
   toggleLook(id: string): void {
-    this.lookIds.update(now => (now.includes(id) ? now.filter(x => x !== id) : [...now, id]));
+    this.draft.lookIds.update(now => (now.includes(id) ? now.filter(x => x !== id) : [...now, id]));
   }
 
-  fillOf(slot: { name: string; default?: string }): string {
-    return this.fills()[slot.name] ?? slot.default ?? '';
+  toggleFormat(id: string): void {
+    const order = this.draft.house()!.formats.map(f => f.id);
+    this.draft.formatIds.update(now => order.filter(x => (x === id ? !now.includes(id) : now.includes(x))));
   }
 
-  setFill(name: string, event: Event): void {
-    this.fills.update(f => ({ ...f, [name]: (event.target as HTMLInputElement).value }));
+  setOf(key: string): string {
+    const value = this.draft.settings()[key];
+    return value === undefined ? '' : String(value);
   }
 
-  strike(key: string): void {
-    this.struckOut.update(now => {
-      const next = new Set(now);
-      if (!next.delete(key)) next.add(key);
-      return next;
+  setSetting(key: string, type: string, text: string): void {
+    const value = text.trim();
+    this.draft.settings.update(all => {
+      const rest = Object.fromEntries(Object.entries(all).filter(([k]) => k !== key));
+      if (value === '') return rest;
+      return {
+        ...rest,
+        [key]: type === 'percent' || type === 'integer' ? Number(value) : type === 'boolean' ? value === 'true' : value,
+      };
     });
   }
 
-  mend(f: Finding): void {
-    const mend = f.mend!;
-    if (mend.action === 'strikeOut') this.struckOut.update(now => new Set([...now, ...f.cells]));
-    else if (mend.action === 'restore') this.struckOut.update(now => new Set([...now].filter(k => !f.cells.includes(k))));
-    else if (mend.action === 'overrideLicence') this.overriding.set(mend.referenceId!);
-    else if (mend.action === 'openReference') void this.router.navigate(['/shelf', mend.referenceId]);
-    else void this.router.navigate(['/wording'], { queryParams: { template: this.templateId() } });
-  }
-
-  keepReason(text: string): void {
-    const reason = text.trim();
-    this.reasonFault.set(reason.length < 8 ? 'Say why in a few words.' : '');
-    if (this.reasonFault()) return;
-    this.overrides.update(now => [...now, { referenceId: this.overriding()!, reason }]);
-    this.overriding.set(null);
+  goTo({ path, query }: { path: string[]; query?: Record<string, string> }): void {
+    void this.router.navigate(path, { queryParams: query });
   }
 
   async start(): Promise<void> {
     this.starting.set(true);
     try {
-      const run = await this.api.send<Run>('POST', '/runs', await planSchema.validate(this.plan()));
+      const to = this.addTo();
+      const body = await planSchema.validate(this.draft.plan());
+      const run = await this.api.send<Run>('POST', to ? `/runs/${to}/batches` : '/runs', body);
       this.store.dispatch(runs.actions.saved({ items: [run] }));
       await this.router.navigate(['/runs', run.id]);
     } catch (error) {
       this.tell(error);
-      if (error instanceof ApiError && error.document.code === 'notPossible') void this.ask(this.plan());
+      if (error instanceof ApiError && error.document.code === 'notPossible') void this.ask(this.draft.plan());
     } finally {
       this.starting.set(false);
     }

@@ -6,6 +6,14 @@ import { auditTime, filter, Subject } from 'rxjs';
 import { Api, problemOf } from '../shared/api';
 import { sessionActions } from '../shared/session.store';
 
+export interface RunColumn {
+  id: number;
+  name: string;
+  /** Of the look; 0 when there is none. */
+  version: number;
+  detail: string;
+}
+
 /** One run with its whole grid, kept up to date while a page shows it. */
 @Injectable()
 export class RunFeed {
@@ -15,19 +23,29 @@ export class RunFeed {
   private turn = 0;
   readonly detail = signal<RunDetail | null>(null);
   readonly problem = signal<Problem | null>(null);
-  readonly columns = computed(() => {
-    const seen = new Map<string, CellView['look']>();
-    for (const c of this.detail()?.cells ?? []) seen.set(c.look.id, c.look);
-    return [...seen.values()];
+  /** Ways in which every subject is made: a look, at the values of what is stepped, in a format. */
+  readonly columns = computed((): RunColumn[] => {
+    const cells = this.detail()?.cells ?? [];
+    const formats = new Set(cells.map(c => c.format.id));
+    const seen = new Map<number, RunColumn>();
+    for (const c of cells)
+      if (!seen.has(c.column))
+        seen.set(c.column, {
+          id: c.column,
+          name: c.look.name,
+          version: c.look.version,
+          detail: [...c.values.map(v => v.value), ...(formats.size > 1 ? [c.format.name] : [])].join(', '),
+        });
+    return [...seen.values()].sort((p, q) => p.id - q.id);
   });
   readonly rows = computed(() => {
     const byRow = new Map<number, CellView[]>();
-    for (const c of this.detail()?.cells ?? []) byRow.set(c.row, [...(byRow.get(c.row) ?? []), c]);
+    for (const c of this.detail()?.cells ?? []) (byRow.get(c.row) ?? byRow.set(c.row, []).get(c.row)!).push(c);
     return [...byRow.entries()]
       .sort(([p], [q]) => p - q)
       .map(([, cells]) => ({
         subject: cells[0].subject,
-        cells: this.columns().map(l => cells.find(c => c.look.id === l.id) ?? null),
+        cells: this.columns().map(l => cells.find(c => c.column === l.id) ?? null),
       }));
   });
 

@@ -1,7 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import type { TakeView } from '@zinc/contract';
+import type { Cohesion, TakeView } from '@zinc/contract';
 import { Api } from '../shared/api';
 import { writtenSpan } from '../shared/dates';
 import { Keys } from '../shared/keys';
@@ -9,12 +9,14 @@ import { Messages } from '../shared/messages';
 import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
 import { Thumb } from '../shared/thumb';
+import { subjects } from '../wording/wording.store';
 import { RunFeed } from './run-feed';
+import { StripPanel } from './strip-panel';
 
 /** A run while it is made: the grid filling up, what failed and why, pause, resume, stop, repeat. */
 @Component({
   selector: 'zs-run',
-  imports: [Thumb, StateView, RouterLink],
+  imports: [Thumb, StateView, RouterLink, StripPanel],
   providers: [RunFeed],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -34,6 +36,17 @@ import { RunFeed } from './run-feed';
             @if (d.run.state === 'running' || d.run.state === 'paused') {
               <button class="b" type="button" (click)="move('stop')">Stop for good</button>
             }
+            @if (d.run.state === 'done' || d.run.state === 'stopped') {
+              @if (rest() > 0) {
+                <a class="b main" routerLink="/runs/new" [queryParams]="{ addTo: d.run.id }">Make the other {{ rest() }} cells</a>
+              } @else {
+                <a class="b" routerLink="/runs/new" [queryParams]="{ addTo: d.run.id }">Add to it</a>
+              }
+              @if (d.run.made > 0) {
+                <button class="b" type="button" (click)="more()">One more take each</button>
+              }
+            }
+            <a class="b" routerLink="/runs/new" [queryParams]="{ again: d.run.id }">Change one thing</a>
             @if (d.run.failed > 0) {
               <button class="b go" type="button" (click)="repeat()">
                 {{ d.run.failed === 1 ? 'Try the failed one again' : 'Try the ' + d.run.failed + ' failed again' }}
@@ -59,9 +72,31 @@ import { RunFeed } from './run-feed';
             <p class="wrong" role="alert">{{ d.run.waitingFor }}</p>
           }
           @if (d.leftOut.length > 0) {
-            <p class="dim">Left out of this run: {{ d.leftOut.join(', ') }}.</p>
+            <p class="dim">Left out of this run: {{ leftOut() }}.</p>
+          }
+          @for (b of d.batches; track b.number) {
+            @if (b.differs.length > 0) {
+              <p class="dim">Batch {{ b.number }}: {{ b.differs.join('; ') }}.</p>
+            }
+          }
+          @if (boundLine(); as line) {
+            <p>
+              {{ line }}
+              @if (cohesion(); as c) {
+                @for (i of c.items; track i.lookId) {
+                  <span class="figure"
+                    >{{ i.lookName }}: <b>{{ i.cohesion.total.toFixed(2) }}</b> from its middle over {{ i.proofs }} proofs</span
+                  >
+                }
+              } @else if (d.run.made > 1) {
+                <button class="b small" type="button" (click)="measureCohesion()">How well does it hang together</button>
+              }
+            </p>
           }
         </div>
+        @if (d.run.kind === 'testStrip') {
+          <zs-strip-panel [detail]="d" [mayMake]="mayMake()" />
+        }
         <div class="wide">
           <table [style.--n]="feed.widest()">
             <caption class="sr">
@@ -72,7 +107,8 @@ import { RunFeed } from './run-feed';
                 <td></td>
                 @for (l of feed.columns(); track l.id) {
                   <th scope="col">
-                    {{ l.name }} <span class="dim">v{{ l.version }}</span>
+                    {{ l.detail || l.name }}
+                    <span class="dim">{{ l.detail ? l.name : l.version ? 'v' + l.version : '' }}</span>
                   </th>
                 }
               </tr>
@@ -80,7 +116,19 @@ import { RunFeed } from './run-feed';
             <tbody>
               @for (row of feed.rows(); track row.subject.id) {
                 <tr>
-                  <th scope="row">{{ row.subject.label }}</th>
+                  <th scope="row">
+                    {{ row.subject.label }}
+                    @if (originals()[row.subject.id]; as sha) {
+                      <zs-thumb
+                        class="original"
+                        [sha]="sha"
+                        [alt]="'The original of ' + row.subject.label"
+                        [side]="160"
+                        [width]="84"
+                        [height]="84"
+                      />
+                    }
+                  </th>
                   @for (cell of row.cells; track cell?.key ?? $index) {
                     <td>
                       <div class="takes">
@@ -95,6 +143,11 @@ import { RunFeed } from './run-feed';
                                   [width]="180"
                                   [height]="180"
                               /></a>
+                              @if (d.run.kind !== 'set' && t.proof.likeness !== null) {
+                                <span class="like" title="Likeness: how much of the content is kept">{{
+                                  t.proof.likeness.toFixed(2)
+                                }}</span>
+                              }
                             } @else if (t.state === 'failed') {
                               <span class="why">{{ t.problem }}</span>
                               @if (mayMake()) {
@@ -102,6 +155,17 @@ import { RunFeed } from './run-feed';
                               }
                             } @else {
                               <span class="sr">{{ t.state }}</span>
+                              @if (mayMake() && (t.state === 'waiting' || t.state === 'painting')) {
+                                <button
+                                  class="off"
+                                  type="button"
+                                  [attr.aria-label]="'Call off take ' + t.take + ' of ' + row.subject.label"
+                                  title="Call it off"
+                                  (click)="callOff(t)"
+                                >
+                                  ×
+                                </button>
+                              }
                             }
                           </div>
                         }
@@ -210,6 +274,38 @@ import { RunFeed } from './run-feed';
       font-size: 11px;
       line-height: 1.25;
     }
+    .take {
+      position: relative;
+    }
+    .like {
+      position: absolute;
+      right: 0;
+      bottom: 0;
+      padding: 0 5px;
+      font-size: var(--s1);
+      color: var(--white);
+      background: var(--brine);
+    }
+    .off {
+      position: absolute;
+      top: 0;
+      right: 0;
+      width: 24px;
+      height: 24px;
+      padding: 0;
+      font-weight: 700;
+      background: none;
+      border: 0;
+      cursor: pointer;
+    }
+    .original {
+      width: 84px;
+      height: 84px;
+      margin-top: 5px;
+    }
+    .figure {
+      margin-left: 10px;
+    }
     .take.cancelled {
       background: repeating-linear-gradient(135deg, #d5d6d7 0 7px, #f6f6f6 7px 14px);
     }
@@ -232,6 +328,30 @@ export class RunPage {
     if (!d || !pace || rest <= 0 || d.run.state !== 'running') return '';
     return writtenSpan((rest * pace * d.format.width * d.format.height) / 589_824);
   });
+
+  private readonly allSubjects = this.store.selectSignal(subjects.all);
+  /** Content pictures of the subjects of a restyle, by their ids. */
+  readonly originals = computed((): Record<string, string> => {
+    if (this.feed.detail()?.run.kind !== 'restyle') return {};
+    return Object.fromEntries(this.allSubjects().flatMap(s => (s.picture ? [[s.id, s.picture.sha256] as const] : [])));
+  });
+  /** Cells that a pilot left for later. */
+  readonly rest = computed(() => {
+    const d = this.feed.detail();
+    return d?.batches.some(b => b.plan.pilot) && d.batches.length === 1 ? d.leftOut.length : 0;
+  });
+  readonly leftOut = computed(() => {
+    const names = [...new Set(this.feed.detail()?.leftOut ?? [])];
+    return names.length > 8 ? `${names.slice(0, 7).join(', ')} and ${names.length - 7} more` : names.join(', ');
+  });
+  readonly boundLine = computed(() => {
+    const batch = this.feed.detail()?.batches.find(b => b.plan.binding || b.bound);
+    if (!batch) return '';
+    const { amount, share } = batch.plan.binding ?? { amount: null, share: [] };
+    const how = amount === null ? '' : ` at ${amount} %`;
+    return `Bound${how}${share.length > 0 ? ` in ${share.join(', ')}` : ''}${batch.bound === 'anchor' ? ', to one image' : ''}.`;
+  });
+  readonly cohesion = signal<Cohesion | null>(null);
 
   constructor() {
     this.feed.follow(this.id);
@@ -264,6 +384,21 @@ export class RunPage {
 
   async again(t: TakeView): Promise<void> {
     await this.try(() => this.api.send('POST', `/takes/${t.id}/again`));
+  }
+
+  async callOff(t: TakeView): Promise<void> {
+    await this.try(() => this.api.send('POST', `/takes/${t.id}/cancel`));
+  }
+
+  async more(): Promise<void> {
+    await this.try(async () => {
+      const { message } = await this.api.send<{ message: string }>('POST', `/runs/${this.id()}/more-takes`, { takes: 1 });
+      this.messages.done(message);
+    });
+  }
+
+  async measureCohesion(): Promise<void> {
+    await this.try(async () => this.cohesion.set(await this.api.get<Cohesion>(`/runs/${this.id()}/cohesion`)));
   }
 
   private async try(work: () => Promise<unknown>): Promise<void> {

@@ -1,6 +1,6 @@
 import { inject, Injectable } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { labOfHex, type Style } from '@zinc/core';
+import { avoidedColours, labOfHex, type Style } from '@zinc/core';
 import { PaintPool } from '../mix/paint-pool';
 import type { PaintAnswer } from '../mix/painting';
 import { sessionFeature } from '../shared/session.store';
@@ -39,9 +39,11 @@ export class LookPainter {
       if (this.pool?.withdraw(slot)) this.waiting.delete(slot);
     });
     this.pool ??= new PaintPool(answer => this.show(answer));
-    const never = (this.house()?.brand?.colours ?? [])
-      .filter(c => c.never)
-      .map(c => ({ ...labOfHex(c.hex), radius: c.tolerance / 100 }));
+    const { brand } = this.house() ?? {};
+    const never = [
+      ...(brand?.colours ?? []).filter(c => c.never).map(c => ({ hex: c.hex, radius: c.tolerance / 100 })),
+      ...avoidedColours(brand?.avoid ?? []),
+    ].map(c => ({ ...labOfHex(c.hex), radius: c.radius }));
     this.pool.order(slot, {
       content: { kind: 'yardstick', subject },
       size,

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { subjectInputSchema, ValidationError, type Subject } from '@zinc/contract';
+import { subjectInputSchema, ValidationError, type Subject, type UnclearWord, type WordSense } from '@zinc/contract';
 import type { TextPart } from '@zinc/core';
 import { splitWords } from '../mix/draft';
 import { Api, ApiError, problemOf } from '../shared/api';
@@ -34,13 +34,34 @@ import { subjects } from './wording.store';
             <span class="wrong">The sentence cannot be read yet.</span>
           }
         </p>
-        @if (s.avoid.length > 0) {
-          <p class="dim">avoid {{ s.avoid.join(', ') }}</p>
+        @if (s.avoid.length > 0 || s.tags?.length) {
+          <p class="dim">
+            {{ s.avoid.length > 0 ? 'avoid ' + s.avoid.join(', ') : '' }}
+            @for (t of s.tags; track t) {
+              <span class="tag">{{ t }}</span>
+            }
+          </p>
+        }
+        @if (s.meaning) {
+          <p class="dim">meant: {{ s.meaning }}</p>
+        }
+        @if (unclear(); as u) {
+          <div class="meanings">
+            <p>“{{ u.word }}” means several things. Which is meant?</p>
+            @for (m of u.senses; track m.gloss) {
+              <button class="b small" type="button" [disabled]="!mayEdit()" (click)="choose(m)">
+                <b>{{ m.hint }}</b> <span>{{ m.gloss }}</span>
+              </button>
+            }
+          </div>
         }
         @if (problem()) {
           <p class="wrong" role="alert">{{ problem() }}</p>
         }
       </div>
+      @for (c of s.colours; track c) {
+        <span class="own-colour" [style.background]="c" [title]="'Its own colour ' + c"></span>
+      }
       @if (mayEdit()) {
         <label class="b small">
           {{ s.picture ? 'Other picture' : 'Give it a picture' }}
@@ -68,6 +89,21 @@ import { subjects } from './wording.store';
         <div class="field">
           <label [for]="s.id + 'a'">Avoid</label>
           <input class="t" [id]="s.id + 'a'" name="avoid" [value]="s.avoid.join(', ')" />
+        </div>
+        <div class="field">
+          <label [for]="s.id + 'c'">Own colours</label>
+          <input
+            class="t mono"
+            [id]="s.id + 'c'"
+            name="colours"
+            placeholder="#8e2a4b"
+            [value]="(s.colours ?? []).join(', ')"
+            [attr.aria-invalid]="fault()?.field?.startsWith('colours')"
+          />
+        </div>
+        <div class="field">
+          <label [for]="s.id + 't'">Tags</label>
+          <input class="t" [id]="s.id + 't'" name="tags" placeholder="roots, winter" [value]="(s.tags ?? []).join(', ')" />
         </div>
         @if (fault()) {
           <p class="wrong" role="alert">{{ fault()!.message }}</p>
@@ -123,6 +159,31 @@ import { subjects } from './wording.store';
       padding: 10px 6px 16px 66px;
       background: var(--sheet);
     }
+    .tag {
+      margin-right: 4px;
+      padding: 0 5px;
+      background: var(--well);
+    }
+    .own-colour {
+      flex: none;
+      width: 18px;
+      height: 32px;
+      border: 1px solid var(--ink);
+    }
+    .meanings {
+      display: grid;
+      gap: 4px;
+      margin-top: 6px;
+      padding: 7px 9px;
+      background: var(--white);
+      border-left: 4px solid var(--vermilion);
+    }
+    .meanings .b {
+      justify-content: flex-start;
+      white-space: normal;
+      text-align: left;
+      font-weight: 500;
+    }
     form .row,
     form > .wrong {
       grid-column: 1 / -1;
@@ -135,6 +196,8 @@ export class SubjectRow {
   private readonly messages = inject(Messages);
   readonly subject = input.required<Subject>();
   readonly parts = input<TextPart[] | null>(null);
+  /** The word it hangs on, when that has several meanings and none was chosen. */
+  readonly unclear = input<UnclearWord | null>(null);
   readonly mayEdit = input(false);
   readonly marked = input(false);
   readonly editing = signal(false);
@@ -176,12 +239,35 @@ export class SubjectRow {
     }
   }
 
+  private async send(input: object): Promise<void> {
+    const body = await subjectInputSchema.validate(input);
+    this.keep(await this.api.send<Subject>('PATCH', `/subjects/${this.subject().id}`, body, this.subject().revision));
+  }
+
+  /** Writes the meaning that is meant into the wording. */
+  async choose({ hint, gloss }: WordSense): Promise<void> {
+    const { label, wording, avoid, colours, tags } = this.subject();
+    try {
+      await this.send({ label, wording: `${wording} (${hint})`, avoid, colours, tags, meaning: gloss.slice(0, 300) });
+    } catch (error) {
+      this.problem.set(error instanceof ValidationError ? error.message : problemOf(error).detail);
+    }
+  }
+
   async save(event: Event): Promise<void> {
     this.fault.set(null);
     const given = Object.fromEntries(new FormData(event.target as HTMLFormElement)) as Record<string, string>;
     try {
-      const body = await subjectInputSchema.validate({ ...given, avoid: splitWords(given['avoid'] ?? '') });
-      this.keep(await this.api.send<Subject>('PATCH', `/subjects/${this.subject().id}`, body, this.subject().revision));
+      const list = (key: string): string[] => splitWords(given[key] ?? '');
+      const { wording, meaning } = this.subject();
+      await this.send({
+        ...given,
+        avoid: list('avoid'),
+        colours: list('colours'),
+        tags: list('tags'),
+        // Other words may mean something else.
+        meaning: given['wording'] === wording ? meaning : '',
+      });
       this.editing.set(false);
     } catch (error) {
       if (error instanceof ValidationError) this.fault.set({ field: error.path, message: error.message });

@@ -1,14 +1,32 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, resource, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { templateInputSchema, ValidationError, type Subject, type Template, type TemplateInput } from '@zinc/contract';
-import { checkTemplate, fillTemplate, readSubjectList, slotsOf, type Slot, type TextPart } from '@zinc/core';
+import {
+  templateInputSchema,
+  ValidationError,
+  type Subject,
+  type SubjectsImported,
+  type Template,
+  type TemplateInput,
+  type UnclearWord,
+} from '@zinc/contract';
+import {
+  checkTemplate,
+  fillTemplate,
+  readSubjectList,
+  slotFault,
+  slotsOf,
+  wordsAround,
+  type Slot,
+  type TextPart,
+} from '@zinc/core';
 import { splitWords } from '../mix/draft';
 import { Api, ApiError, problemOf } from '../shared/api';
 import { Keys } from '../shared/keys';
 import { Messages } from '../shared/messages';
 import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
+import { SamplePair } from './sample-pair';
 import { SubjectRow } from './subject-row';
 import { subjects, templates } from './wording.store';
 
@@ -17,7 +35,7 @@ const NEW_TEXT = 'A {{subject}}, whole, on plain ground';
 /** Templates with slots, and the subjects that fill them: every subject's final text is read beside the sentence that makes it. */
 @Component({
   selector: 'zs-wording',
-  imports: [RouterLink, StateView, SubjectRow],
+  imports: [RouterLink, StateView, SubjectRow, SamplePair],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './wording.page.html',
   styleUrl: './wording.page.css',
@@ -68,6 +86,21 @@ export class WordingPage {
       return null;
     }
   });
+  /** What the template says beside its subject, its slots at their defaults. */
+  readonly around = computed(() => {
+    if (this.sentence() === null) return '';
+    return wordsAround(fillTemplate(this.text(), this.slots(), { subject: '' }));
+  });
+  private readonly words = resource({
+    params: () =>
+      this.subjects()
+        .map(s => `${s.id}/${s.revision}`)
+        .join(),
+    loader: async () => (await this.api.get<{ items: UnclearWord[] }>('/subjects/unclear')).items,
+  });
+  /** Words with several meanings, by the subjects that hang on them. */
+  readonly unclear = computed(() => new Map((this.words.hasValue() ? this.words.value() : []).map(u => [u.subjectId, u])));
+  readonly brought = signal<SubjectsImported | null>(null);
   readonly preview = computed(() =>
     readSubjectList(
       this.pasted(),
@@ -158,6 +191,24 @@ export class WordingPage {
       }
     } finally {
       this.busy.set(false);
+    }
+  }
+
+  /** What is wrong with a slot's default, or nothing. */
+  slotWrong(s: Slot): string {
+    return slotFault(s, s.default ?? '') ?? '';
+  }
+
+  async bringFile(event: Event): Promise<void> {
+    const chooser = event.target as HTMLInputElement;
+    const file = chooser.files?.[0];
+    chooser.value = '';
+    if (!file) return;
+    try {
+      this.brought.set(await this.api.upload<SubjectsImported>('/subjects/import', file, () => undefined));
+      this.store.dispatch(subjects.actions.load());
+    } catch (error) {
+      this.messages.failed(error);
     }
   }
 

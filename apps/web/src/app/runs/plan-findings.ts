@@ -1,0 +1,116 @@
+import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
+import type { Finding } from '@zinc/core';
+import { PlanDraft } from './plan-draft';
+
+/** What preflight found, each with its mend; an ended licence asks a lead for the reason it is used all the same. */
+@Component({
+  selector: 'zs-plan-findings',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <ul class="findings">
+      @for (f of findings(); track f.message) {
+        <li [class.must]="f.severity === 'must'">
+          @if (f.mend?.action === 'overrideLicence' && overriding() === f.mend?.referenceId) {
+            <form class="override grow" (submit)="$event.preventDefault(); keepReason(reason.value)">
+              <label for="override-reason">{{ f.message }}</label>
+              <input
+                #reason
+                class="t"
+                id="override-reason"
+                placeholder="Why it may be used all the same; this is kept with the run"
+                [attr.aria-invalid]="fault() !== ''"
+              />
+              @if (fault()) {
+                <span class="wrong" role="alert">{{ fault() }}</span>
+              }
+              <span class="row">
+                <button class="b small main" type="submit">Keep the reason</button>
+                <button class="b small" type="button" (click)="overriding.set(null)">Leave it</button>
+              </span>
+            </form>
+          } @else {
+            <span class="grow">{{ f.message }}</span>
+            @if (f.mend && (f.mend.action !== 'overrideLicence' || isLead())) {
+              <button class="b small" type="button" (click)="mend(f)">{{ f.mend.label }}</button>
+            }
+          }
+        </li>
+      } @empty {
+        <li class="fine">Nothing stands in the way.</li>
+      }
+    </ul>
+  `,
+  styles: `
+    .findings {
+      display: grid;
+      gap: 8px;
+    }
+    li {
+      display: flex;
+      align-items: center;
+      gap: 14px;
+      padding: 9px 12px;
+      background: var(--white);
+      border-left: 4px solid var(--zinc);
+    }
+    .must {
+      border-left-color: var(--vermilion);
+    }
+    .fine {
+      border-left-color: var(--brine);
+    }
+    .override {
+      display: grid;
+      gap: 6px;
+    }
+    .override label {
+      font-weight: 500;
+    }
+  `,
+})
+export class PlanFindings {
+  private readonly draft = inject(PlanDraft);
+  readonly findings = input.required<readonly Finding[]>();
+  readonly isLead = input(false);
+  /** Where a mend leads that is no change of the plan. */
+  readonly goTo = output<{ path: string[]; query?: Record<string, string> }>();
+  /** The licence a reason is being written for. */
+  readonly overriding = signal<string | null>(null);
+  readonly fault = signal('');
+
+  mend({ mend, cells }: Finding): void {
+    const { draft } = this;
+    switch (mend!.action) {
+      case 'strikeOut':
+        return draft.struckOut.update(now => new Set([...now, ...cells]));
+      case 'restore':
+        return draft.struckOut.update(now => new Set([...now].filter(k => !cells.includes(k))));
+      case 'overrideLicence':
+        return this.overriding.set(mend!.referenceId!);
+      case 'setStrength':
+        return draft.strength.set(String(mend!.strength));
+      case 'setFormat':
+        return draft.formatIds.set([mend!.formatId!]);
+      case 'dropSetting':
+        return draft.settings.update(all => Object.fromEntries(Object.entries(all).filter(([k]) => k !== mend!.setting)));
+      case 'openReference':
+        return this.goTo.emit({ path: ['/shelf', mend!.referenceId!] });
+      case 'prepareReference':
+        return this.goTo.emit({ path: ['/shelf', mend!.referenceId!, 'prepare'] });
+      case 'openLook':
+        return this.goTo.emit({ path: ['/mix', mend!.lookId!] });
+      case 'openSubject':
+        return this.goTo.emit({ path: ['/wording'], query: { subject: mend!.subjectId! } });
+      case 'openWording':
+        return this.goTo.emit({ path: ['/wording'], query: draft.templateId() ? { template: draft.templateId()! } : {} });
+    }
+  }
+
+  keepReason(text: string): void {
+    const reason = text.trim();
+    this.fault.set(reason.length < 8 ? 'Say why in a few words.' : '');
+    if (this.fault()) return;
+    this.draft.overrides.update(now => [...now, { referenceId: this.overriding()!, reason }]);
+    this.overriding.set(null);
+  }
+}

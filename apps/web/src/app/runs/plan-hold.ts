@@ -1,0 +1,164 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { SHARES, type Box, type Share } from '@zinc/core';
+import { galleyFeature } from '../shared/galley.store';
+import { PlanDraft } from './plan-draft';
+
+/** Areas that are often left clear for type, as parts of the frame. */
+const AREAS: readonly { name: string; box: Box }[] = [
+  { name: 'above', box: { x: 0, y: 0, width: 1, height: 0.22 } },
+  { name: 'below', box: { x: 0, y: 0.78, width: 1, height: 0.22 } },
+  { name: 'left', box: { x: 0, y: 0, width: 0.3, height: 1 } },
+  { name: 'right', box: { x: 0.7, y: 0, width: 0.3, height: 1 } },
+];
+
+/** What must stay: what the set shares and how strongly, how closely content is kept, areas left clear. */
+@Component({
+  selector: 'zs-plan-hold',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="line">
+      <label for="p-bind">Bind</label>
+      <input
+        class="t"
+        id="p-bind"
+        inputmode="numeric"
+        [value]="draft.bind()"
+        (change)="draft.bind.set($any($event.target).value.trim() || '0')"
+      />
+      <span class="dim">{{ bound() ? '% to ' + to() : '%: each image by itself' }}</span>
+    </div>
+    @if (bound()) {
+      <ul class="tags" aria-label="What the set shares">
+        @for (s of shares; track s) {
+          <li>
+            <button type="button" [attr.aria-pressed]="draft.share().includes(s)" (click)="toggle(s)">{{ s }}</button>
+          </li>
+        }
+      </ul>
+      <select class="t" aria-label="What the set follows" (change)="draft.anchor.set($any($event.target).value || null)">
+        <option value="" [selected]="!draft.anchor()">follows its own middle</option>
+        @for (p of proofs(); track p.id) {
+          <option [value]="p.id" [selected]="p.id === draft.anchor()">follows {{ p.name }}</option>
+        }
+      </select>
+      @if (proofs().length === 0) {
+        <p class="hint">To follow one image, carry a proof in the galley.</p>
+      }
+    }
+    <div class="line">
+      <label for="p-keep">Keep</label>
+      <input
+        class="t"
+        id="p-keep"
+        inputmode="numeric"
+        placeholder="–"
+        [value]="draft.fidelity().subject"
+        (change)="setFidelity('subject', $any($event.target).value)"
+      />
+      <span class="dim">% of the subject’s form,</span>
+      <input
+        class="t"
+        inputmode="numeric"
+        placeholder="–"
+        aria-label="How much of the ground’s form is kept"
+        [value]="draft.fidelity().ground"
+        (change)="setFidelity('ground', $any($event.target).value)"
+      />
+      <span class="dim">% of the ground’s</span>
+    </div>
+    @if (draft.withPictures()) {
+      <div class="line">
+        <label for="p-read">Pictures</label>
+        <select class="t read" id="p-read" (change)="setRead($any($event.target).value)">
+          <option value="areas" [selected]="draft.content().read === 'areas'">read as areas</option>
+          <option value="tone" [selected]="draft.content().read === 'tone'">read as tone</option>
+          <option value="outline" [selected]="draft.content().read === 'outline'">read as outline</option>
+        </select>
+        <input
+          class="t"
+          inputmode="numeric"
+          aria-label="How much of the content pictures is kept"
+          [value]="draft.content().strength"
+          (change)="setContent($any($event.target).value)"
+        />
+        <span class="dim">%</span>
+      </div>
+    }
+    <div class="line">
+      <span class="label" id="p-clear">Leave clear</span>
+      <ul class="tags" aria-labelledby="p-clear">
+        @for (a of areas; track a.name) {
+          <li>
+            <button type="button" [attr.aria-pressed]="isClear(a.box)" (click)="toggleArea(a.box)">{{ a.name }}</button>
+          </li>
+        }
+      </ul>
+    </div>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 7px;
+    }
+    .line {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 4px 7px;
+    }
+    .line > label,
+    .line > .label {
+      min-width: 58px;
+    }
+    input.t {
+      width: 48px;
+    }
+    .read {
+      width: 130px;
+    }
+  `,
+  styleUrl: './plan-parts.css',
+})
+export class PlanHold {
+  readonly draft = inject(PlanDraft);
+  readonly shares = SHARES;
+  readonly areas = AREAS;
+  private readonly things = inject(Store).selectSignal(galleyFeature.selectThings);
+  /** Proofs carried in the galley, and the one that is followed. */
+  readonly proofs = computed(() => {
+    const carried = this.things().filter(t => t.kind === 'proof');
+    const anchor = this.draft.anchor();
+    return anchor && !carried.some(t => t.id === anchor)
+      ? [...carried, { id: anchor, name: 'the image chosen before' }]
+      : carried;
+  });
+  readonly bound = computed(() => !['', '0'].includes(this.draft.bind()) || this.draft.axes().some(a => a.setting === 'bind'));
+  readonly to = computed(() => (this.draft.anchor() ? 'one image' : 'each other'));
+
+  toggle(s: Share): void {
+    this.draft.share.update(now => SHARES.filter(x => (x === s ? !now.includes(s) : now.includes(x))));
+  }
+
+  setFidelity(which: 'subject' | 'ground', value: string): void {
+    this.draft.fidelity.update(f => ({ ...f, [which]: value.trim() }));
+  }
+
+  setRead(read: 'areas' | 'tone' | 'outline'): void {
+    this.draft.content.update(c => ({ ...c, read }));
+  }
+
+  setContent(strength: string): void {
+    this.draft.content.update(c => ({ ...c, strength: strength.trim() }));
+  }
+
+  isClear(box: Box): boolean {
+    return this.draft.clear().some(b => JSON.stringify(b) === JSON.stringify(box));
+  }
+
+  toggleArea(box: Box): void {
+    this.draft.clear.update(all =>
+      this.isClear(box) ? all.filter(b => JSON.stringify(b) !== JSON.stringify(box)) : [...all, box],
+    );
+  }
+}

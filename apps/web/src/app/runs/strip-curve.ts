@@ -1,0 +1,122 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  type ElementRef,
+  inject,
+  input,
+  viewChild,
+} from '@angular/core';
+import type { EChartsType } from 'echarts/core';
+
+/** What a strip measured at one value: means over its images; null while there are none. */
+export interface StripPoint {
+  value: string;
+  drift: number | null;
+  likeness: number | null;
+}
+
+const last = (figures: (number | null)[]): string => figures.at(-1)?.toFixed(2) ?? '';
+
+/** Drift from the look and likeness to the subject over the values of a test strip. */
+@Component({
+  selector: 'zs-strip-curve',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `<div #box class="box" role="img" [attr.aria-label]="spoken()"></div>`,
+  styles: `
+    .box {
+      height: 150px;
+      background: var(--white);
+      border: 1px solid var(--hair);
+    }
+  `,
+})
+export class StripCurve {
+  readonly what = input.required<string>();
+  readonly points = input.required<readonly StripPoint[]>();
+  /** Places of the first and the last value that were found good. */
+  readonly good = input<[number, number] | null>(null);
+  private readonly box = viewChild.required<ElementRef<HTMLElement>>('box');
+  private chart: EChartsType | null = null;
+  private gone = false;
+  readonly spoken = computed(
+    () =>
+      `${this.what()}: ${this.points()
+        .map(
+          p => `${p.value}, drift ${p.drift?.toFixed(2) ?? 'not measured'}, likeness ${p.likeness?.toFixed(2) ?? 'not measured'}`,
+        )
+        .join('; ')}.`,
+  );
+
+  constructor() {
+    const observer = new ResizeObserver(() => this.chart?.resize());
+    effect(() => {
+      const option = this.option();
+      if (this.chart) this.chart.setOption(option);
+      else void this.start(observer);
+    });
+    inject(DestroyRef).onDestroy(() => {
+      this.gone = true;
+      observer.disconnect();
+      this.chart?.dispose();
+    });
+  }
+
+  private async start(observer: ResizeObserver): Promise<void> {
+    const { init } = await import('../review/plot-kit');
+    if (this.gone || this.chart) return;
+    this.chart = init(this.box().nativeElement, null, { renderer: 'svg' });
+    this.chart.setOption(this.option());
+    observer.observe(this.box().nativeElement);
+  }
+
+  private readonly option = computed(() => {
+    const points = this.points();
+    const good = this.good();
+    const font = { fontFamily: 'Archivo Variable', color: '#4a4c4e' };
+    const line = (name: string, colour: string, symbol: string, axis: number, of: (p: StripPoint) => number | null) => ({
+      name,
+      type: 'line' as const,
+      yAxisIndex: axis,
+      data: points.map(of),
+      symbol,
+      symbolSize: 9,
+      labelLayout: { moveOverlap: 'shiftY' as const },
+      lineStyle: { color: colour, width: 2, type: axis === 0 ? ('solid' as const) : ('dashed' as const) },
+      itemStyle: { color: colour },
+      endLabel: { show: true, formatter: `${name} ${last(points.map(of))}`, ...font, color: colour, fontWeight: 650 },
+    });
+    return {
+      animation: false,
+      grid: { left: 44, right: 104, top: 14, bottom: 26 },
+      tooltip: { trigger: 'axis' as const, transitionDuration: 0, borderRadius: 0, textStyle: { ...font, color: '#161718' } },
+      xAxis: {
+        type: 'category' as const,
+        data: points.map(p => p.value),
+        axisLabel: font,
+        axisLine: { lineStyle: { color: '#8f9193' } },
+      },
+      yAxis: [
+        {
+          min: 0,
+          axisLabel: { ...font, formatter: (v: number) => v.toFixed(1) },
+          splitLine: { lineStyle: { color: '#ececec' } },
+        },
+        { min: 0, max: 1, show: false },
+      ],
+      series: [
+        {
+          ...line('drift', '#b83016', 'diamond', 0, p => p.drift),
+          markArea: {
+            silent: true,
+            itemStyle: { color: 'rgba(42,100,80,.13)' },
+            data: good ? [[{ xAxis: points[good[0]].value }, { xAxis: points[good[1]].value }]] : [],
+          },
+        },
+        line('likeness', '#2a6450', 'circle', 1, p => p.likeness),
+      ],
+    };
+  });
+}
