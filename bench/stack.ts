@@ -72,7 +72,7 @@ async function benchRun(
     struckOut: [],
   };
   const pids = [stack.pids.server!, stack.pids.press!];
-  const cpu = (): number => pids.reduce((sum, pid) => sum + cpuSeconds(pid), 0);
+  const cpu = (): number => pids.reduce((sum, pid) => sum + cpuSeconds(pid()!), 0);
   const [before, started] = [cpu(), performance.now()];
   const run = (await (await post('/api/runs', plan)).json()) as { id: string };
   let made = 0;

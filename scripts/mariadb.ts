@@ -48,9 +48,9 @@ async function endLeftBehind(pidFile: string): Promise<void> {
 
 /**
  * Starts a MariaDB of our own in `folder`, on a free loopback port, making it on first use. It is not the system's service and does not
- * touch it. `forTests` trades durability for speed.
+ * touch it. `forTests` trades durability for speed; `wanted` is the port of one that is started again.
  */
-export async function startMariadb(folder: string, forTests = false): Promise<RunningDatabase> {
+export async function startMariadb(folder: string, forTests = false, wanted?: number): Promise<RunningDatabase> {
   const server = ensureProgram('mariadbd', 'mariadb-server');
   const install = ensureProgram('mariadb-install-db', 'mariadb-server');
   const data = join(folder, 'data');
@@ -98,7 +98,7 @@ export async function startMariadb(folder: string, forTests = false): Promise<Ru
       .concat(';\n'),
   );
   chmodSync(initFile, 0o600);
-  const port = await freePort();
+  const port = wanted ?? (await freePort());
   const log = openSync(join(folder, 'mariadb.log'), 'a');
   const child = spawn(
     server,
@@ -137,6 +137,8 @@ export async function startMariadb(folder: string, forTests = false): Promise<Ru
       await new Promise(r => setTimeout(r, 100));
     }
   }
+  const told = join(folder, 'address');
+  writeFileSync(told, url, { mode: 0o600 });
   return {
     url,
     adminUrl: address('root', ''),

@@ -7,11 +7,16 @@ import { freePort, startMariadb, type RunningDatabase } from './mariadb.ts';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 
+/** A program that lives this long has started well; one that dies so often before it is given up. */
+const STAYS_UP_MS = 4000;
+const MOST_EARLY = 5;
+
 /** A program that is started again when it dies by itself. */
 class Kept {
   private child: ChildProcess | null = null;
   private stopping = false;
-  private readonly starts: number[] = [];
+  /** How often in a row it died right after its start. */
+  private early = 0;
 
   constructor(
     private readonly name: string,
@@ -23,7 +28,7 @@ class Kept {
 
   start(): ChildProcess {
     const log = openSync(this.logFile, 'a');
-    this.starts.push(Date.now());
+    const started = Date.now();
     // A group of its own: Ctrl-C reaches the starter alone, which stops everything in order.
     const child = spawn(process.execPath, ['--enable-source-maps', this.file], {
       env: { ...process.env, ...this.env },
@@ -33,7 +38,8 @@ class Kept {
     this.child = child;
     child.once('exit', code => {
       if (this.stopping) return;
-      if (code === 2 || this.starts.filter(s => Date.now() - s < 60_000).length > 5)
+      this.early = Date.now() - started < STAYS_UP_MS ? this.early + 1 : 0;
+      if (code === 2 || this.early >= MOST_EARLY)
         return this.onGiveUp(`${this.name} does not stay up; its log is ${this.logFile}`);
       setTimeout(() => !this.stopping && this.start(), 500);
     });
@@ -56,11 +62,43 @@ class Kept {
   }
 }
 
+/** A database that is started again, at the same address, when it dies by itself; InnoDB recovers what was committed. */
+class KeptDatabase {
+  private running: RunningDatabase | null = null;
+  private stopping = false;
+
+  constructor(
+    private readonly folder: string,
+    private readonly options: Pick<StackOptions, 'forTests' | 'onGiveUp'>,
+  ) {}
+
+  get pid(): number | undefined {
+    return this.running?.process.pid;
+  }
+
+  async start(port?: number): Promise<string> {
+    const started = await startMariadb(this.folder, this.options.forTests, port);
+    this.running = started;
+    started.process.once('exit', () => {
+      if (this.stopping) return;
+      const { port: same } = new URL(started.url);
+      this.start(Number(same)).catch((error: Error) => this.options.onGiveUp(`The database does not stay up. ${error.message}`));
+    });
+    return started.url;
+  }
+
+  async stop(): Promise<void> {
+    this.stopping = true;
+    await this.running?.stop();
+  }
+}
+
 export interface Stack {
   url: string;
   databaseUrl: string;
   press: { url: string; token: string };
-  pids: { server?: number; press?: number };
+  /** Process ids as they are now: what dies is started again under another. */
+  pids: Partial<Record<'server' | 'press' | 'database', () => number | undefined>>;
   stop(): Promise<void>;
 }
 
@@ -91,16 +129,17 @@ export async function startStack(options: StackOptions): Promise<Stack> {
     while (stops.length > 0) await stops.pop()!();
   };
   try {
+    const pids: Stack['pids'] = {};
     let databaseUrl = process.env.ZINC_DB_URL;
     if (!databaseUrl) {
       say('Starting MariaDB on loopback …');
-      const database: RunningDatabase = await startMariadb(join(data, 'mariadb'), options.forTests);
+      const database = new KeptDatabase(join(data, 'mariadb'), options);
+      databaseUrl = await database.start();
+      pids.database = () => database.pid;
       stops.push(() => database.stop());
-      databaseUrl = database.url;
     }
     let pressUrl = process.env.ZINC_PRESS_URL;
     const pressToken = process.env.ZINC_PRESS_TOKEN ?? secretOf(join(data, 'press-token'));
-    const pids: Stack['pids'] = {};
     if (!pressUrl) {
       say('Starting the house press …');
       const port = await freePort();
@@ -112,7 +151,8 @@ export async function startStack(options: StackOptions): Promise<Stack> {
         ZINC_PRESS_MISBEHAVE: options.misbehave ? 'on' : 'off',
       };
       const press = new Kept('The press', join(root, 'dist/press/main.js'), env, join(data, 'press.log'), options.onGiveUp);
-      pids.press = press.start().pid;
+      press.start();
+      pids.press = () => press.pid;
       stops.push(() => press.stop());
     }
     say('Starting the server …');
@@ -128,7 +168,7 @@ export async function startStack(options: StackOptions): Promise<Stack> {
     const logFile = join(data, 'server.log');
     const server = new Kept('The server', join(root, 'dist/server/main.js'), env, logFile, options.onGiveUp);
     const child = server.start();
-    pids.server = child.pid;
+    pids.server = () => server.pid;
     stops.push(() => server.stop());
     const port = await new Promise<number>((resolve, reject) => {
       child.once('message', message => resolve((message as { ready: number }).ready));

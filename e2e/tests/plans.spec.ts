@@ -71,7 +71,7 @@ test('slots take several values, rows take their own, and notes are shown as wha
   await page.getByRole('button', { name: /Read all 5 texts/ }).click();
   const texts = page.getByRole('list', { name: 'Final texts' }).getByRole('listitem');
   await expect(texts).toHaveCount(5);
-  await expect(texts.first().locator('.override')).toHaveText([', at dusk', ', on a table']);
+  await expect(texts.first().locator('.override')).toHaveText(['light from the left', ', at dusk', ', on a table']);
   await page.getByLabel('Note', { exact: true }).fill('in violet');
   await page.getByLabel('Note', { exact: true }).press('Tab');
   await expect(page.locator('.findings')).toContainText('“violet” is to be avoided, and stands in the note');

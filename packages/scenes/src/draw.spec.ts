@@ -1,6 +1,6 @@
 import { boxSeat, hashPixels } from '@zinc/core';
 import { drawSubject, type Wishes } from './draw.ts';
-import { findSubject } from './find.ts';
+import { findSubject, findWishes } from './find.ts';
 import { photograph } from './photo.ts';
 import { SETTINGS } from './setting.ts';
 import { SUBJECTS } from './subjects/index.ts';
@@ -91,6 +91,33 @@ describe('drawn subjects', () => {
   });
   it('has the five yardstick subjects', () => {
     expect(YARDSTICK.map(y => y.name)).toEqual(['radish', 'greenhouse', 'artichoke', 'honeybee', 'mark']);
+  });
+});
+
+describe('wishes of words around a subject', () => {
+  it('are read without naming a subject, and what is not drawn is told', () => {
+    const { wishes, ignored } = findWishes('A , whole, on a table, at dusk, glittering');
+    expect(wishes).toEqual({ setting: 'table', light: 'dusk' });
+    expect(ignored).toEqual(['glittering']);
+  });
+  it('stand before those of the wording only where the wording has none', () => {
+    expect(findSubject('three radishes in winter').wishes).toEqual({ count: 3, season: 'winter' });
+  });
+});
+
+describe('scatter and the amount of a colour', () => {
+  const at = (wishes: Wishes): string => hashPixels(drawSubject('wren', 5, 96, 96, wishes).picture);
+  it('draw every take in the identity’s own pose at none, in its own at all', () => {
+    expect(at({ pose: 11, scatter: 0 })).toBe(at({ pose: 12, scatter: 0 }));
+    expect(at({ pose: 11, scatter: 0 })).toBe(at({}));
+    expect(at({ pose: 11, scatter: 1 })).toBe(at({ pose: 11 }));
+    expect(at({ pose: 11, scatter: 0.5 })).not.toBe(at({ pose: 12, scatter: 0.5 }));
+  });
+  it('colour part of the way', () => {
+    const colour = { L: 0.5, a: -0.05, b: -0.1 };
+    expect(at({ colour, colourAmount: 0 })).toBe(at({}));
+    expect(at({ colour, colourAmount: 1 })).toBe(at({ colour }));
+    expect(new Set([at({}), at({ colour, colourAmount: 0.5 }), at({ colour })]).size).toBe(3);
   });
 });
 

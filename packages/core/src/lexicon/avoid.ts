@@ -40,8 +40,8 @@ const plain = (word: string): string =>
   word
     .trim()
     .toLowerCase()
-    .replace(/^(no|any) /, '')
-    .replace(/\s+/g, ' ');
+    .replace(/\s+/g, ' ')
+    .replace(/^(no|any) /, '');
 
 /** A style without the marks that avoid words name; the same words applied twice change nothing more. */
 export function avoidMarks(style: Style, words: readonly string[]): Style {
