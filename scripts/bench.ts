@@ -1,9 +1,11 @@
 import { benchEngine } from '../bench/engine.ts';
+import { benchPlan } from '../bench/plan.ts';
 import { benchNearness, benchShelf } from '../bench/shelf.ts';
 import { benchStack } from '../bench/stack.ts';
 
 const BENCHES: Record<string, () => Promise<void>> = {
   engine: benchEngine,
+  plan: benchPlan,
   nearness: benchNearness,
   shelf: benchShelf,
   stack: benchStack,

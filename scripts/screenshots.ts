@@ -18,6 +18,52 @@ async function settle(page: Page): Promise<void> {
   await page.waitForTimeout(700);
 }
 
+/** Makes a test strip and a bound run of a few subjects, and waits until both are there. */
+async function makeRuns(
+  page: Page,
+  api: <T>(path: string) => Promise<T>,
+  lookId: string,
+): Promise<{ strip: string; bound: string }> {
+  const house = await api<{ formats: { id: string; name: string }[]; presses: { id: string }[] }>('/house');
+  const subjects = (await api<{ items: { id: string; label: string }[] }>('/subjects')).items;
+  const [template] = (await api<{ items: { id: string }[] }>('/templates')).items;
+  const plan = (name: string, labels: string[], change: object): object => ({
+    name,
+    subjectIds: labels.map(l => subjects.find(s => s.label === l)!.id),
+    lookIds: [lookId],
+    templateId: template.id,
+    fills: {},
+    formatIds: [house.formats.find(f => f.name === 'Square 512')!.id],
+    takes: 1,
+    seedPolicy: 'subject',
+    seed: 1907,
+    strength: null,
+    pressId: house.presses[0].id,
+    struckOut: [],
+    ...change,
+  });
+  const order = async (data: object): Promise<string> => {
+    const answer = await page.request.post(`${new URL(page.url()).origin}/api/runs`, { data });
+    return ((await answer.json()) as { id: string }).id;
+  };
+  const strip = await order(
+    plan('How strong for roots and wings', ['Radish', 'Honeybee', 'Watering can'], {
+      kind: 'testStrip',
+      axes: [{ setting: 'strength', values: [20, 40, 60, 80, 100] }],
+    }),
+  );
+  const bound = await order(
+    plan('First Frost, bound', ['Radish', 'Globe artichoke', 'Sunflower', 'Honeybee', 'Beetroot'], {
+      takes: 3,
+      binding: { amount: 80, share: ['palette', 'ground', 'light', 'line'], anchor: null },
+    }),
+  );
+  for (const id of [strip, bound])
+    for (let i = 0; i < 180 && (await api<{ run: { state: string } }>(`/runs/${id}`)).run.state !== 'done'; i++)
+      await page.waitForTimeout(1000);
+  return { strip, bound };
+}
+
 async function capture(url: string): Promise<void> {
   const browser = await launchChromium();
   const page = await browser.newPage({ viewport: { width, height } });
@@ -80,6 +126,14 @@ async function capture(url: string): Promise<void> {
   );
   await page.getByText(/must be settled/).waitFor();
   await shot('plan');
+  const made = await makeRuns(page, api, block.id);
+  await page.goto(`${url}/runs/${made.strip}`);
+  await page.getByLabel('From', { exact: true }).selectOption('60 %');
+  await shot('strip');
+  await page.goto(`${url}/runs/${made.bound}`);
+  await page.getByRole('button', { name: 'How well does it hang together' }).click();
+  await page.locator('.figure').waitFor();
+  await shot('bound');
   await page.goto(`${url}/runs`);
   await shot('runs');
   await page.goto(`${url}/runs/${run!.id}`);

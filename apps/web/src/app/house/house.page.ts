@@ -1,9 +1,11 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, resource, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
+import { budgetInputSchema, ValidationError, type Budget } from '@zinc/contract';
+import { Api, problemOf } from '../shared/api';
 import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
 
-/** People, brand, presses. */
+/** People, brand, presses, and how many images may be made. */
 @Component({
   selector: 'zs-house',
   imports: [StateView],
@@ -42,6 +44,31 @@ import { StateView } from '../shared/state';
                 <li>
                   <b class="clip">{{ p.name }}</b><span class="clip dim">{{ p.email }}</span
                   ><span>{{ p.role }}</span>
+                </li>
+              }
+            </ul>
+          </section>
+          <section>
+            <h2 class="ledge">Budgets</h2>
+            <p class="dim">Images that may be made. Who has no figure has no limit.</p>
+            <ul class="budgets">
+              @for (b of budgets(); track b.about) {
+                <li>
+                  <label class="clip" [for]="b.about">{{ b.name }}</label>
+                  <span class="dim">{{ b.used }} used</span>
+                  <input
+                    class="t"
+                    inputmode="numeric"
+                    placeholder="no limit"
+                    [id]="b.about"
+                    [value]="b.images ?? ''"
+                    [disabled]="!isLead()"
+                    [attr.aria-invalid]="fault()?.about === b.about"
+                    (change)="set(b.about, $any($event.target).value)"
+                  />
+                  @if (fault()?.about === b.about) {
+                    <span class="wrong" role="alert">{{ fault()!.message }}</span>
+                  }
                 </li>
               }
             </ul>
@@ -106,6 +133,17 @@ import { StateView } from '../shared/state';
       padding: 7px 0;
       border-bottom: 1px solid var(--hair);
     }
+    .budgets li {
+      display: grid;
+      grid-template-columns: 1fr auto 96px;
+      align-items: center;
+      gap: 4px 12px;
+      padding: 5px 0;
+      border-bottom: 1px solid var(--hair);
+    }
+    .budgets .wrong {
+      grid-column: 1 / -1;
+    }
     dl {
       display: grid;
       grid-template-columns: 90px 1fr;
@@ -117,5 +155,30 @@ import { StateView } from '../shared/state';
   `,
 })
 export class HousePage {
-  readonly house = inject(Store).selectSignal(sessionFeature.selectHouse);
+  private readonly api = inject(Api);
+  private readonly store = inject(Store);
+  readonly house = this.store.selectSignal(sessionFeature.selectHouse);
+  private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
+  readonly isLead = computed(() => this.person()?.role === 'lead');
+  readonly fault = signal<{ about: string; message: string } | null>(null);
+  private readonly kept = resource({ loader: async () => (await this.api.get<{ items: Budget[] }>('/budgets')).items });
+  /** Every campaign and person, with the budget it has. */
+  readonly budgets = computed(() => {
+    const kept = this.kept.hasValue() ? this.kept.value() : [];
+    const h = this.house();
+    return [...(h?.campaigns ?? []), ...(h?.people ?? []).filter(p => p.role !== 'reviewer')].map(({ id, name }) => {
+      const found = kept.find(b => b.about === id);
+      return { about: id, name, images: found?.images ?? null, used: found?.used ?? 0 };
+    });
+  });
+
+  async set(about: string, text: string): Promise<void> {
+    this.fault.set(null);
+    try {
+      const body = await budgetInputSchema.validate({ images: text.trim() === '' ? null : Number(text) });
+      this.kept.set((await this.api.send<{ items: Budget[] }>('PUT', `/budgets/${about}`, body)).items);
+    } catch (error) {
+      this.fault.set({ about, message: error instanceof ValidationError ? error.message : problemOf(error).detail });
+    }
+  }
 }

@@ -70,7 +70,11 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
             <dd>{{ p.ticket.subject.wording }}{{ p.ticket.contents.length > 0 ? ', from its own picture' : '' }}</dd>
             <dt>Look</dt>
             <dd>
-              <a [routerLink]="['/mix', p.ticket.look.id]">{{ p.ticket.look.name }}</a> version {{ p.ticket.look.version }}
+              @if (p.ticket.look.version > 0) {
+                <a [routerLink]="['/mix', p.ticket.look.id]">{{ p.ticket.look.name }}</a> version {{ p.ticket.look.version }}
+              } @else {
+                {{ p.ticket.look.name }}
+              }
             </dd>
             @for (s of p.sources; track s.id) {
               <dt class="sub">{{ s.parts }} {{ s.parts === 1 ? 'part' : 'parts' }}</dt>
@@ -79,6 +83,33 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
             @for (s of settings(); track s.key) {
               <dt>{{ s.key }}</dt>
               <dd>{{ s.value }}</dd>
+            }
+            @if (p.ticket.binding; as b) {
+              <dt>Bound</dt>
+              <dd>
+                {{ b.amount }} % in {{ b.sheet.share.join(', ') }}, to
+                {{ b.sheet.from === 'anchor' ? 'one image' : 'the middle of its set' }}
+              </dd>
+            }
+            @if (p.ticket.fidelity; as f) {
+              <dt>Keep</dt>
+              <dd>{{ f.subject }} % of the subject’s form, {{ f.ground }} % of the ground’s</dd>
+            }
+            @if (p.likeness !== null) {
+              <dt>Likeness</dt>
+              <dd>{{ p.likeness.toFixed(2) }} of 1: how much of its content’s structure it keeps</dd>
+            }
+            @if (p.ticket.subject.colours?.length) {
+              <dt>Own colours</dt>
+              <dd>
+                @for (c of p.ticket.subject.colours; track c) {
+                  <code>{{ c }}</code>
+                }
+              </dd>
+            }
+            @if (p.ticket.format.clear?.length) {
+              <dt>Left clear</dt>
+              <dd>{{ p.ticket.format.clear!.length === 1 ? 'one area' : p.ticket.format.clear!.length + ' areas' }}</dd>
             }
             <dt>Format</dt>
             <dd>{{ p.ticket.format.name }}, {{ p.ticket.format.width }} × {{ p.ticket.format.height }}</dd>

@@ -28,7 +28,7 @@ export class Api {
     return this.call<T>('GET', path);
   }
 
-  send<T>(method: 'POST' | 'PATCH' | 'DELETE', path: string, body?: unknown, revision?: number): Promise<T> {
+  send<T>(method: 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown, revision?: number): Promise<T> {
     const headers: Record<string, string> = {};
     if (body !== undefined) headers['content-type'] = 'application/json';
     if (revision !== undefined) headers['if-match'] = `"${revision}"`;
