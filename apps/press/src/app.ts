@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs';
 import { rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { checksRequestSchema, misbehaveSchema, problem, ValidationError, type CheckResult, type Problem } from '@zinc/contract';
-import type { Ticket } from '@zinc/core';
+import { inputsOf, type Ticket } from '@zinc/core';
 import { findSubject, findWishes } from '@zinc/scenes';
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
 import { capabilities } from './capabilities.ts';
@@ -119,11 +119,11 @@ export function createPress(renders: Renders, settings: PressSettings): Express 
     if (!key || key.length > 200)
       return refuse(res, problem('badInput', 'Send an Idempotency-Key of 1 to 200 characters.', { field: 'Idempotency-Key' }));
     const ticket = readTicket(req.body);
-    const missing = ticket.contents.find(c => !existsSync(join(renders.inputs, `${c.sha256}.png`)));
+    const missing = inputsOf(ticket).find(sha256 => !existsSync(join(renders.inputs, `${sha256}.png`)));
     if (missing)
       return refuse(
         res,
-        problem('notPossible', `The content picture ${missing.sha256} has not been brought; PUT it first.`, {
+        problem('notPossible', `The picture ${missing} has not been brought; PUT it first.`, {
           field: 'ticket.contents',
         }),
       );

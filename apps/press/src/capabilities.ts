@@ -44,7 +44,7 @@ export function capabilities(threads: number): Capabilities {
       },
     ],
     facets: ['colour', 'light', 'line', 'texture'],
-    abilities: ['restyle', 'bind', 'fidelity', 'clearArea', 'ownColours'],
+    abilities: ['restyle', 'bind', 'fidelity', 'clearArea', 'ownColours', 'marks'],
     draws: SUBJECTS.map(s => s.name),
     pricePerImage: 0,
     atOnce: threads,

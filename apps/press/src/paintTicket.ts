@@ -5,6 +5,7 @@ import {
   labOfHex,
   onSheet,
   paint,
+  placeMark,
   readContent,
   wordsAround,
   type PaintOptions,
@@ -21,8 +22,17 @@ export class CannotDrawError extends Error {
 /** From this adherence on, words around the subject decide where, when and how many. */
 const HEEDED = 0.5;
 
-/** Paints one ticket: its first content picture, or the subject its wording names. `readInput` gives the bytes of a working copy. */
-export async function paintTicket(ticket: Ticket, readInput: (sha256: string) => Promise<Uint8Array>): Promise<Picture> {
+type ReadInput = (sha256: string) => Promise<Uint8Array>;
+
+/** Carries out one ticket: paints it, then lays its marks over the painting. `readInput` gives the bytes of a working copy. */
+export async function paintTicket(ticket: Ticket, readInput: ReadInput): Promise<Picture> {
+  let picture = await paintContent(ticket, readInput);
+  for (const { sha256, box } of ticket.marks ?? []) picture = placeMark(picture, decodeWorkingCopy(await readInput(sha256)), box);
+  return picture;
+}
+
+/** Its first content picture, or the subject its wording names, in its look. */
+async function paintContent(ticket: Ticket, readInput: ReadInput): Promise<Picture> {
   const style = avoidMarks(ticket.look.style, ticket.text.avoid);
   const options = optionsOf(ticket);
   const strength = ticket.settings.strength / 100;

@@ -11,6 +11,7 @@ import type {
   UnclearWord,
 } from '@zinc/contract';
 import { NO_LOOK } from '@zinc/core';
+import sharp from 'sharp';
 import { startTestHouse, stock, untilRun, type Stocked, type TestHouse } from './harness.ts';
 
 describe('plans', () => {
@@ -293,6 +294,27 @@ describe('plans', () => {
     ).body as { items: SubjectList[] };
     expect(kept.items).toEqual([jasmine.objectContaining({ name: 'Greens', subjectIds: [kale.id] })]);
     await lead().delete(`/api/subject-lists/${kept.items[0].id}`).expect(200);
+  });
+
+  it('places a mark exactly, and says so on the ticket', async () => {
+    const svg =
+      '<svg xmlns="http://www.w3.org/2000/svg" width="80" height="40"><rect width="80" height="40" fill="#1a4b2c"/></svg>';
+    const mark = (await lead().post('/api/marks').attach('file', Buffer.from(svg), 'mark.svg').expect(201)).body as {
+      sha256: string;
+    };
+    const box = { x: 0.5, y: 0.5, width: 0.4, height: 0.4 };
+    const d = await make({ ...one, marks: [{ sha256: mark.sha256, box }] });
+    expect((await ticketOf(d, 0)).marks?.[0].box).toEqual(box);
+    const { body } = await lead()
+      .get(`/api/pictures/${d.cells[0].takes[0].proof!.pictureSha}/working`)
+      .responseType('blob')
+      .expect(200);
+    const { data, info } = await sharp(body as Buffer)
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    const at = (Math.round(0.7 * info.height) * info.width + Math.round(0.7 * info.width)) * info.channels;
+    expect([...data.subarray(at, at + 3)]).toEqual([0x1a, 0x4b, 0x2c]);
+    expect((await refused({ marks: [{ sha256: 'a'.repeat(64), box }] })).field).toBe('marks');
   });
 
   it('says where words and avoid words meet, and what a subject’s own colours do', async () => {

@@ -1,7 +1,7 @@
 import type { PlanKind, RowFill, SeedPolicy, SettingValue, Share, Ticket } from '@zinc/core';
 import { PLAN_KINDS, SHARES } from '@zinc/core';
 import { array, mixed, number, object, string, type InferType, type Schema, type ValidationError } from 'yup';
-import { id, maybe, percent, text } from './fields.ts';
+import { id, maybe, percent, sha, text } from './fields.ts';
 
 // What a run is to make. Everything left out is as it was before it could be said: no note, no stepping, nothing bound.
 
@@ -77,6 +77,12 @@ export const planSchema = object({
     8,
     'At most 8 areas can be left clear',
   ),
+  marks: array(
+    object({
+      sha256: sha(),
+      box: object({ x: part('x'), y: part('y'), width: part('The width'), height: part('The height') }).required(),
+    }).required(),
+  ).max(4, 'At most 4 marks can be placed'),
   settings: byName<SettingValue>(settingValue(), 40),
   model: text(120, 'The model').nullable(),
   axes: array(

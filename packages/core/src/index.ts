@@ -13,6 +13,7 @@ export { mix, paletteFromColours, MixError, type MixSource, type Mixture } from 
 export { proposeLook, type Proposal } from './mix/propose.ts';
 export { PAINTER_VERSION, type Box, type PaintOptions } from './paint/options.ts';
 export { type Fidelity } from './paint/fidelity.ts';
+export { placeMark } from './paint/placeMark.ts';
 export { readContent } from './paint/readContent.ts';
 export { barycentreOf, cohesionOf } from './set/cohesion.ts';
 export { bindingSheet, SHARES, type BindingSheet, type Share } from './set/bind.ts';

@@ -1,4 +1,4 @@
-import { bindingSheet, ticketHash, type BindingSheet, type Fingerprint, type Share, type Ticket } from '@zinc/core';
+import { bindingSheet, inputsOf, ticketHash, type BindingSheet, type Fingerprint, type Share, type Ticket } from '@zinc/core';
 import { and, asc, eq, isNotNull } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import { ProblemError } from '../http/problemError.ts';
@@ -133,9 +133,11 @@ export class Binder {
     const { context } = this;
     const k = Math.min(1, PROBE_SIDE / Math.max(ticket.format.width, ticket.format.height));
     const [width, height] = [ticket.format.width, ticket.format.height].map(v => Math.max(64, Math.round(v * k)));
-    const small: Ticket = { ...ticket, format: { ...ticket.format, width, height } };
+    // Marks are laid over what is painted, and have no part in it.
+    const { marks: _, ...rest } = ticket;
+    const small: Ticket = { ...rest, format: { ...ticket.format, width, height } };
     try {
-      for (const c of small.contents) await context.press.bringInput(c.sha256, () => context.store.read(c.sha256));
+      for (const sha256 of inputsOf(small)) await context.press.bringInput(sha256, () => context.store.read(sha256));
       const image = await context.press.make(small, `${ticketHash(small)}:probe`, () => {
         if (!this.running) throw new PressError('The server is being stopped.', 'gone', true);
       });

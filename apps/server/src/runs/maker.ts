@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { drift, ticketHash, type Ticket } from '@zinc/core';
+import { drift, inputsOf, ticketHash, type Ticket } from '@zinc/core';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { uuidv7 } from 'uuidv7';
 import type { Context } from '../context.ts';
@@ -77,8 +77,7 @@ export class Maker {
       if (!(await renewLease(context.db, owner, claim))) throw new LeaseLostError();
       renewed = Date.now();
     };
-    for (const content of ticket.contents)
-      await context.press.bringInput(content.sha256, () => context.store.read(content.sha256));
+    for (const sha256 of inputsOf(ticket)) await context.press.bringInput(sha256, () => context.store.read(sha256));
     const image = await context.press.make(ticket, `${claim.ticketHash}:${claim.generation}`, keepLease);
     await keepLease();
     const taken = await context.pictures.run({ kind: 'proof', bytes: image.bytes });

@@ -57,10 +57,10 @@ export async function planRun(context: Context, input: PlanInput, personId: stri
     throw new ProblemError('badInput', `${press.name} has no model “${input.model}”; it has ${capabilities.models.join(', ')}.`, {
       field: 'model',
     });
-  const workingOf = await workingCopies(
-    context,
-    subjectRows.flatMap(s => (s.picture ? [s.picture.sha256] : [])),
-  );
+  const workingOf = await workingCopies(context, [
+    ...subjectRows.flatMap(s => (s.picture ? [s.picture.sha256] : [])),
+    ...(input.marks ?? []).map(m => m.sha256),
+  ]);
   const plan = input as Plan;
   const library: PlanLibrary = {
     subjects: subjectRows.map(s => ({
@@ -79,6 +79,9 @@ export async function planRun(context: Context, input: PlanInput, personId: stri
       ...textOfLook(l.latest),
       style: l.latest.style,
     })),
+    marks: Object.fromEntries(
+      (input.marks ?? []).flatMap(m => (workingOf.has(m.sha256) ? [[m.sha256, workingOf.get(m.sha256)!]] : [])),
+    ),
     sourceNames: Object.fromEntries(lookRows.flatMap(l => l.latest.sources.map(s => [s.id, s.name] as const))),
     styles: await steppedStyles(context, input, lookRows),
     template: template && {

@@ -3,6 +3,7 @@ import {
   cohesionSchema,
   messageSchema,
   moreTakesSchema,
+  pictureSchema,
   planPreviewSchema,
   planSchema,
   proofSchema,
@@ -12,12 +13,14 @@ import {
   type PlanInput,
   type Role,
 } from '@zinc/contract';
-import { ticketHash } from '@zinc/core';
+import { inputsOf, ticketHash } from '@zinc/core';
 import { and, inArray } from 'drizzle-orm';
 import { array, object } from 'yup';
 import type { Context } from '../context.ts';
 import { ProblemError } from '../http/problemError.ts';
 import { EVERYONE, MAKERS, route } from '../http/route.ts';
+import { takeInPicture } from '../shelf/pictures.ts';
+import { readUpload } from '../shelf/upload.ts';
 import { cancelWaiting } from './maker.ts';
 import { planRun } from './planning.ts';
 import { PressError } from './pressClient.ts';
@@ -80,6 +83,20 @@ export const runRoutes = [
     body: planSchema,
     response: planPreviewSchema,
     handle: async ({ context, body, person }) => (await planRun(context, body, person.id)).preview,
+  }),
+  route({
+    method: 'post',
+    path: '/marks',
+    roles: MAKERS,
+    summary: 'Bring a mark to be placed exactly, such as a logo: SVG, or a picture with clear parts',
+    upload: 'file',
+    response: pictureSchema,
+    status: 201,
+    async handle({ context, req, res }) {
+      const { name, bytes } = await readUpload(req, res);
+      const { sha256, width, height } = await takeInPicture(context, name, bytes);
+      return { sha256, width, height };
+    },
   }),
   route({
     method: 'get',
@@ -231,8 +248,7 @@ export const runRoutes = [
         throw new ProblemError('notPossible', 'The ticket on file does not match the proof; it cannot be made again.');
       const started = performance.now();
       try {
-        for (const content of proof.ticket.contents)
-          await context.press.bringInput(content.sha256, () => context.store.read(content.sha256));
+        for (const sha256 of inputsOf(proof.ticket)) await context.press.bringInput(sha256, () => context.store.read(sha256));
         // A key of its own, so that the press paints afresh instead of handing out what it kept.
         const image = await context.press.make(proof.ticket, `${proof.ticketHash}:remake:${Date.now()}`, () => undefined);
         const taken = await context.pictures.run({ kind: 'proof', bytes: image.bytes });

@@ -39,6 +39,7 @@ export function planDifferences(before: Plan, after: Plan, names: PlanNames): st
   const content = ({ content: c }: Plan): string => (c ? `${c.strength} %, read as ${c.read}` : '100 %, read as areas');
   say('Content pictures', content(before), content(after));
   say('Areas left clear', String(before.clear?.length ?? 0), String(after.clear?.length ?? 0));
+  say('Marks', String(before.marks?.length ?? 0), String(after.marks?.length ?? 0));
   lists(out, 'Formats', before.formatIds, after.formatIds, id => names.formats[id] ?? 'one that is gone');
   say('Takes', String(before.takes), String(after.takes));
   say('Seeds', POLICIES[before.seedPolicy], POLICIES[after.seedPolicy]);

@@ -112,6 +112,11 @@ function cellOf(at: Place): Omit<Cell, 'row' | 'column' | 'struckOut'> {
   };
   for (const { key: name, default: usual } of library.pressSettings ?? [])
     if (name !== 'strength') settings[name] = choice.get(`press:${name}`) ?? plan.settings?.[name] ?? usual;
+  const marks = (plan.marks ?? []).map(({ sha256, box }) => {
+    const working = library.marks?.[sha256];
+    if (!working) throw new PlanError('marks', 'A mark is not in the house any more; bring it again.');
+    return { sha256: working, box };
+  });
   const tickets = Array.from({ length: plan.takes }, (_, i): Ticket => {
     const take = i + 1;
     return {
@@ -143,6 +148,7 @@ function cellOf(at: Place): Omit<Cell, 'row' | 'column' | 'struckOut'> {
         fit: 'crop',
         ...(plan.clear?.length ? { clear: plan.clear } : {}),
       },
+      ...(marks.length > 0 ? { marks } : {}),
       ...(fidelity ? { fidelity } : {}),
       never,
       seed: seedFor(plan.seedPolicy, plan.seed, subject.id, seedKey, take),

@@ -61,6 +61,8 @@ export interface Plan {
   content?: { strength: number; read: Ticket['contents'][number]['read'] } | null;
   /** Areas left clear, parts of the frame. */
   clear?: Box[];
+  /** Pictures placed exactly, by the hash they are kept under. */
+  marks?: { sha256: string; box: Box }[];
   /** Settings that the press declares, beside strength. */
   settings?: Record<string, SettingValue>;
   model?: string | null;
@@ -98,6 +100,8 @@ export interface PlanLibrary {
     avoid: string[];
     style: Style;
   }[];
+  /** Working copies of the marks, by the hash they are kept under. */
+  marks?: Record<string, string>;
   /** Names of the looks' sources, by their ids. */
   sourceNames?: Record<string, string>;
   /** Looks at stepped settings, by {@link styleKey}. */

@@ -15,6 +15,8 @@ export interface Ticket {
   contents: { sha256: string; strength: number; read: 'areas' | 'outline' | 'tone' }[];
   look: { id: string; version: number; name: string; mixer: number; measure: number; style: Style };
   format: { name: string; width: number; height: number; fit: 'crop' | 'extend'; clear?: Box[] };
+  /** Pictures laid over the painting exactly as they are, each with its place in the frame. */
+  marks?: { sha256: string; box: Box }[];
   /** What the set shares, decided before it was painted, and how strongly, in whole per cent. */
   binding?: { sheet: BindingSheet; amount: number };
   fidelity?: { subject: number; ground: number };
@@ -23,4 +25,9 @@ export interface Ticket {
   take: number;
   settings: { strength: number } & Record<string, number | string | boolean>;
   parents: { proof: string; how: string }[];
+}
+
+/** Every picture that a press needs for a ticket, by the hash of its working copy. */
+export function inputsOf({ contents, marks }: Pick<Ticket, 'contents' | 'marks'>): string[] {
+  return [...new Set([...contents, ...(marks ?? [])].map(p => p.sha256))];
 }

@@ -55,7 +55,7 @@ import { StateView } from '../shared/state';
               @for (b of budgets(); track b.about) {
                 <li>
                   <label class="clip" [for]="b.about">{{ b.name }}</label>
-                  <span class="dim">{{ b.used }} used</span>
+                  <span class="dim">{{ b.images === null ? '' : b.used + ' used' }}</span>
                   <input
                     class="t"
                     inputmode="numeric"

@@ -64,6 +64,7 @@ export class PlanDraft {
   readonly fidelity = signal<{ subject: string; ground: string }>({ subject: '', ground: '' });
   readonly content = signal<{ strength: string; read: Read }>({ strength: '100', read: 'areas' });
   readonly clear = signal<readonly Box[]>([]);
+  readonly marks = signal<readonly { sha256: string; box: Box }[]>([]);
   readonly settings = signal<Readonly<Record<string, SettingValue>>>({});
   readonly axes = signal<readonly Axis[]>([]);
   readonly pilot = signal('');
@@ -141,6 +142,7 @@ export class PlanDraft {
           ? { strength: number(content.strength), read: content.read }
           : undefined,
       clear: [...this.clear()],
+      marks: this.marks().map(m => ({ ...m })),
       settings: { ...this.settings() },
       axes: this.axes().map(a => ({ ...a, values: [...a.values] })),
       pressId: this.press()?.id ?? '',
@@ -185,6 +187,7 @@ export class PlanDraft {
     );
     this.content.set({ strength: String(p.content?.strength ?? 100), read: p.content?.read ?? 'areas' });
     this.clear.set(p.clear ?? []);
+    this.marks.set(p.marks ?? []);
     this.settings.set(p.settings ?? {});
     this.axes.set((p.axes ?? []).map(a => ({ setting: a.setting, values: a.values as SettingValue[] })));
     this.struckOut.set(new Set(p.struckOut));

@@ -1,7 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { SHARES, type Box, type Share } from '@zinc/core';
+import { Api, problemOf } from '../shared/api';
 import { galleyFeature } from '../shared/galley.store';
+import { Thumb } from '../shared/thumb';
 import { PlanDraft } from './plan-draft';
 
 /** Areas that are often left clear for type, as parts of the frame. */
@@ -12,9 +14,19 @@ const AREAS: readonly { name: string; box: Box }[] = [
   { name: 'right', box: { x: 0.7, y: 0, width: 0.3, height: 1 } },
 ];
 
-/** What must stay: what the set shares and how strongly, how closely content is kept, areas left clear. */
+/** Where a mark is often put; it is as large as fits there. */
+const PLACES: readonly { name: string; box: Box }[] = [
+  { name: 'low right', box: { x: 0.74, y: 0.8, width: 0.22, height: 0.16 } },
+  { name: 'low left', box: { x: 0.04, y: 0.8, width: 0.22, height: 0.16 } },
+  { name: 'high right', box: { x: 0.74, y: 0.04, width: 0.22, height: 0.16 } },
+  { name: 'high left', box: { x: 0.04, y: 0.04, width: 0.22, height: 0.16 } },
+  { name: 'across the foot', box: { x: 0.2, y: 0.82, width: 0.6, height: 0.14 } },
+];
+
+/** What must stay: what the set shares and how strongly, how closely content is kept, marks placed exactly, areas left clear. */
 @Component({
   selector: 'zs-plan-hold',
+  imports: [Thumb],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="line">
@@ -86,6 +98,27 @@ const AREAS: readonly { name: string; box: Box }[] = [
       </div>
     }
     <div class="line">
+      <span class="label" id="p-mark">Mark</span>
+      @for (m of draft.marks(); track $index; let i = $index) {
+        <zs-thumb class="mark" [sha]="m.sha256" alt="The mark" [side]="96" [width]="34" [height]="34" />
+        <select class="t where" aria-label="Where the mark is placed" (change)="move(i, $any($event.target).value)">
+          @for (p of places; track p.name) {
+            <option [value]="p.name" [selected]="isAt(m.box, p.box)">{{ p.name }}</option>
+          }
+        </select>
+        <button class="b small" type="button" aria-label="Take the mark away" (click)="unplace(i)">×</button>
+      }
+      @if (draft.marks().length < 4) {
+        <label class="b small">
+          {{ draft.marks().length > 0 ? 'Another' : 'Place a mark exactly' }}
+          <input class="sr" type="file" accept=".svg,.png,.webp" (change)="place($event)" />
+        </label>
+      }
+      @if (problem()) {
+        <p class="wrong" role="alert">{{ problem() }}</p>
+      }
+    </div>
+    <div class="line">
       <span class="label" id="p-clear">Leave clear</span>
       <ul class="tags" aria-labelledby="p-clear">
         @for (a of areas; track a.name) {
@@ -114,8 +147,16 @@ const AREAS: readonly { name: string; box: Box }[] = [
     input.t {
       width: 48px;
     }
-    .read {
+    .read,
+    .where {
       width: 130px;
+    }
+    .mark {
+      width: 34px;
+      height: 34px;
+    }
+    label.b:focus-within {
+      outline: 2px solid var(--ink);
     }
   `,
   styleUrl: './plan-parts.css',
@@ -150,6 +191,37 @@ export class PlanHold {
 
   setContent(strength: string): void {
     this.draft.content.update(c => ({ ...c, strength: strength.trim() }));
+  }
+
+  readonly places = PLACES;
+  readonly problem = signal('');
+  private readonly api = inject(Api);
+
+  isAt(p: Box, q: Box): boolean {
+    return p.x === q.x && p.y === q.y && p.width === q.width;
+  }
+
+  async place(event: Event): Promise<void> {
+    const chooser = event.target as HTMLInputElement;
+    const file = chooser.files?.[0];
+    chooser.value = '';
+    if (!file) return;
+    this.problem.set('');
+    try {
+      const { sha256 } = await this.api.upload<{ sha256: string }>('/marks', file);
+      this.draft.marks.update(all => [...all, { sha256, box: PLACES[0].box }]);
+    } catch (error) {
+      this.problem.set(problemOf(error).detail);
+    }
+  }
+
+  move(i: number, name: string): void {
+    const { box } = PLACES.find(p => p.name === name)!;
+    this.draft.marks.update(all => all.map((m, k) => (k === i ? { ...m, box } : m)));
+  }
+
+  unplace(i: number): void {
+    this.draft.marks.update(all => all.filter((_, k) => k !== i));
   }
 
   isClear(box: Box): boolean {
