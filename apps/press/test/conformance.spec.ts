@@ -168,6 +168,35 @@ describe('press contract', () => {
     const { hash } = await imageOf(ticket({ contents, settings: { strength: 0 } }));
     expect(hash).toBe(hashPixels({ width: 96, height: 96, data }));
   });
+  it('lays a mark exactly where it is asked, over whatever it painted, when it says it can', async () => {
+    if (!said.abilities.includes('marks')) return;
+    const data = Uint8ClampedArray.from({ length: 20 * 20 * 4 }, (_, i) => [12, 200, 34, 255][i % 4]);
+    const bytes = encodeWorkingCopy({ width: 20, height: 20, data });
+    const sha256 = createHash('sha256').update(bytes).digest('hex');
+    expect((await call('PUT', `/v1/inputs/${sha256}`, { raw: bytes })).status).toBe(204);
+    const { bytes: png } = await imageOf(ticket({ marks: [{ sha256, box: { x: 0.5, y: 0.5, width: 0.5, height: 0.5 } }] }));
+    const picture = decodeWorkingCopy(png);
+    const at = (Math.round(0.75 * picture.height) * picture.width + Math.round(0.75 * picture.width)) * 4;
+    expect([...picture.data.subarray(at, at + 3)]).toEqual([12, 200, 34]);
+  });
+  it('refuses every setting it declares outside its range, at the field', async () => {
+    for (const { key, type } of said.settings) {
+      if (type !== 'percent') continue;
+      const response = await order(ticket({ settings: { strength: 70, [key]: 400 } }), newKey());
+      expect(response.status).withContext(key).toBe(400);
+      expect(((await response.json()) as { field?: string }).field).toBe(`ticket.settings.${key}`);
+    }
+  });
+  it('leaves areas clear, when it says it can', async () => {
+    if (!said.abilities.includes('clearArea')) return;
+    const clear = [{ x: 0, y: 0, width: 1, height: 0.3 }];
+    const { bytes } = await imageOf(
+      ticket({ format: { name: 'small', width: 96, height: 96, fit: 'crop', clear }, settings: { strength: 100 } }),
+    );
+    const { data, width } = decodeWorkingCopy(bytes);
+    const top = new Set(Array.from({ length: width * 20 }, (_, i) => data.slice(i * 4, i * 4 + 3).join()));
+    expect(top.size).toBe(1);
+  });
   it('refuses an input whose bytes are not what its address says', async () => {
     await expectProblem(await call('PUT', `/v1/inputs/${'0'.repeat(64)}`, { raw: new Uint8Array([1, 2, 3]) }), 400);
   });
