@@ -1,16 +1,5 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  DestroyRef,
-  effect,
-  type ElementRef,
-  inject,
-  input,
-  output,
-  viewChild,
-} from '@angular/core';
-import type { EChartsType } from 'echarts/core';
+import { ChangeDetectionStrategy, Component, computed, type ElementRef, input, output, viewChild } from '@angular/core';
+import { keepChart } from '../shared/chart';
 
 export interface Dot {
   id: string;
@@ -54,44 +43,10 @@ export class DriftPlot {
   /** The range that was brushed; null for all. */
   readonly brushed = output<[number, number] | null>();
   private readonly box = viewChild.required<ElementRef<HTMLElement>>('box');
-  private chart: EChartsType | null = null;
-  private gone = false;
   readonly spoken = computed(() => {
     const off = this.dots().filter(d => d.drift > this.allowed());
     return `Drift of ${this.dots().length} proofs; ${off.length} beyond the allowed ${this.allowed().toFixed(2)}${off.length > 0 ? `: ${off.map(d => d.label).join(', ')}` : ''}.`;
   });
-
-  constructor() {
-    const observer = new ResizeObserver(() => this.chart?.resize());
-    effect(() => {
-      const option = this.option();
-      if (this.chart) this.chart.setOption(option);
-      else void this.start(observer);
-    });
-    inject(DestroyRef).onDestroy(() => {
-      this.gone = true;
-      observer.disconnect();
-      this.chart?.dispose();
-    });
-  }
-
-  private async start(observer: ResizeObserver): Promise<void> {
-    const { init } = await import('./plot-kit');
-    if (this.gone || this.chart) return;
-    const element = this.box().nativeElement;
-    this.chart = init(element, null, { renderer: 'svg' });
-    this.chart.setOption(this.option());
-    observer.observe(element);
-    this.chart.dispatchAction({
-      type: 'takeGlobalCursor',
-      key: 'brush',
-      brushOption: { brushType: 'lineX', brushMode: 'single' },
-    });
-    this.chart.on('brushEnd', event => {
-      const range = (event as { areas: { coordRange: [number, number] }[] }).areas[0]?.coordRange;
-      this.brushed.emit(range && range[1] - range[0] > 0.004 ? range : null);
-    });
-  }
 
   private readonly option = computed(() => {
     const allowed = this.allowed();
@@ -161,4 +116,18 @@ export class DriftPlot {
       ],
     };
   });
+
+  constructor() {
+    keepChart(this.box, this.option, chart => {
+      chart.dispatchAction({
+        type: 'takeGlobalCursor',
+        key: 'brush',
+        brushOption: { brushType: 'lineX', brushMode: 'single' },
+      });
+      chart.on('brushEnd', event => {
+        const range = (event as { areas: { coordRange: [number, number] }[] }).areas[0]?.coordRange;
+        this.brushed.emit(range && range[1] - range[0] > 0.004 ? range : null);
+      });
+    });
+  }
 }

@@ -1,15 +1,5 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  DestroyRef,
-  effect,
-  type ElementRef,
-  inject,
-  input,
-  viewChild,
-} from '@angular/core';
-import type { EChartsType } from 'echarts/core';
+import { ChangeDetectionStrategy, Component, computed, type ElementRef, input, viewChild } from '@angular/core';
+import { keepChart } from '../shared/chart';
 
 /** What a strip measured at one value: means over its images; null while there are none. */
 export interface StripPoint {
@@ -39,8 +29,6 @@ export class StripCurve {
   /** Places of the first and the last value that were found good. */
   readonly good = input<[number, number] | null>(null);
   private readonly box = viewChild.required<ElementRef<HTMLElement>>('box');
-  private chart: EChartsType | null = null;
-  private gone = false;
   readonly spoken = computed(
     () =>
       `${this.what()}: ${this.points()
@@ -49,28 +37,6 @@ export class StripCurve {
         )
         .join('; ')}.`,
   );
-
-  constructor() {
-    const observer = new ResizeObserver(() => this.chart?.resize());
-    effect(() => {
-      const option = this.option();
-      if (this.chart) this.chart.setOption(option);
-      else void this.start(observer);
-    });
-    inject(DestroyRef).onDestroy(() => {
-      this.gone = true;
-      observer.disconnect();
-      this.chart?.dispose();
-    });
-  }
-
-  private async start(observer: ResizeObserver): Promise<void> {
-    const { init } = await import('../review/plot-kit');
-    if (this.gone || this.chart) return;
-    this.chart = init(this.box().nativeElement, null, { renderer: 'svg' });
-    this.chart.setOption(this.option());
-    observer.observe(this.box().nativeElement);
-  }
 
   private readonly option = computed(() => {
     const points = this.points();
@@ -119,4 +85,8 @@ export class StripCurve {
       ],
     };
   });
+
+  constructor() {
+    keepChart(this.box, this.option);
+  }
 }
