@@ -16,6 +16,20 @@ const zinc = {
   950: '#0b0c0c',
 };
 
+/** A message as a slip of paper with a coloured edge. */
+function said(edge: string) {
+  const button = { hoverBackground: '#e8e9e9', focusRing: { color: '#161718', shadow: 'none' } };
+  return {
+    background: '#ffffff',
+    borderColor: edge,
+    color: '#161718',
+    detailColor: '#161718',
+    shadow: '0 0 0 1px #161718',
+    blur: '0',
+    closeButton: button,
+  };
+}
+
 /** The house's own look on PrimeNG's controls: square, hairlines, zinc and ink, no shadows, no round corners. */
 export const zincPreset = definePreset(Aura, {
   primitive: { borderRadius: { none: '0', xs: '1px', sm: '2px', md: '2px', lg: '2px', xl: '2px' } },
@@ -80,6 +94,11 @@ export const zincPreset = definePreset(Aura, {
       },
     },
     dialog: { title: { fontSize: '20px', fontWeight: '720' } },
-    toast: { root: { width: '24rem', borderRadius: '2px' } },
+    toast: {
+      root: { width: '24rem', borderRadius: '2px', borderWidth: '0 0 0 4px' },
+      text: { gap: '2px' },
+      summary: { fontWeight: '620', fontSize: '13px' },
+      colorScheme: { light: { success: said('#2a6450'), info: said('#161718'), warn: said('#b83016'), error: said('#b83016') } },
+    },
   },
 });
