@@ -97,7 +97,8 @@ async function capture(url: string): Promise<void> {
   }
   const block = looks.find(l => l.name === 'Block & Brine')!;
   await page.goto(`${url}/shelf`);
-  await page.waitForTimeout(4000);
+  // Looks are painted one after the other, those in sight first.
+  await page.waitForTimeout(14_000);
   await shot('shelf');
   await page.getByLabel('Things called').fill('market cloth');
   await page.getByRole('link', { name: /Market cloth/ }).click();
