@@ -11,7 +11,8 @@ import { StateView } from '../shared/state';
   imports: [StateView],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="page">
+    <!-- Who may change nothing has nothing else in it to move to, and must reach what lies further down. -->
+    <div class="page" tabindex="0" role="region" aria-label="House">
       <h1>House</h1>
       @if (house(); as h) {
         <div class="cols">
@@ -62,7 +63,7 @@ import { StateView } from '../shared/state';
                     placeholder="no limit"
                     [id]="b.about"
                     [value]="b.images ?? ''"
-                    [disabled]="!isLead()"
+                    [readOnly]="!isLead()"
                     [attr.aria-invalid]="fault()?.about === b.about"
                     (change)="set(b.about, $any($event.target).value)"
                   />
