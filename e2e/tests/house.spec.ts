@@ -194,6 +194,6 @@ test('an empty house asks for its first lead and opens', async ({ page }) => {
   await page.getByRole('link', { name: 'Runs' }).click();
   await expect(page.getByRole('heading', { name: 'Nothing has been made yet' })).toBeVisible();
   await page.getByRole('link', { name: 'Plan a run' }).click();
-  await expect(page.getByRole('heading', { name: 'A run needs a look, words and subjects' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'A run needs a look and subjects' })).toBeVisible();
   await expectAccessible(page, 'empty house');
 });
