@@ -104,7 +104,7 @@ export async function untilLibraryIsFull(browser: Browser): Promise<void> {
   await signIn(page);
   const count = async (): Promise<number> =>
     ((await (await page.request.get('/api/looks')).json()) as { items: unknown[] }).items.length;
-  await expect.poll(count, { timeout: 220_000 }).toBeGreaterThanOrEqual(18);
+  await expect.poll(count, { timeout: 420_000 }).toBeGreaterThanOrEqual(18);
   await page.close();
 }
 

@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { alerts, expectAccessible, picture, signIn, untilLibraryIsFull, watchForErrors } from './helpers.ts';
 
 test.beforeAll(async ({ browser }) => {
-  test.setTimeout(260_000);
+  test.setTimeout(460_000);
   await untilLibraryIsFull(browser);
 });
 
