@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
-import { expect, type Browser, type Locator, type Page } from '@playwright/test';
+import { expect, test, type Browser, type Locator, type Page } from '@playwright/test';
 import sharp from 'sharp';
 
 export const PASSWORD = 'furrow-and-frost';
@@ -100,6 +100,7 @@ export function watchForErrors(page: Page, ignore: RegExp[] = []): () => void {
 
 /** Waits until the demo house, which fills up in the background, holds its whole library. */
 export async function untilLibraryIsFull(browser: Browser): Promise<void> {
+  test.setTimeout(460_000);
   const page = await browser.newPage();
   await signIn(page);
   const count = async (): Promise<number> =>

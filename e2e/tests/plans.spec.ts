@@ -1,10 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { alerts, expectAccessible, picture, signIn, untilLibraryIsFull, watchForErrors } from './helpers.ts';
 
-test.beforeAll(async ({ browser }) => {
-  test.setTimeout(460_000);
-  await untilLibraryIsFull(browser);
-});
+test.beforeAll(({ browser }) => untilLibraryIsFull(browser));
 
 /** Opens a new plan of some subjects in one look, at 512 × 512. */
 async function planOf(page: Page, labels: string[], look = 'Block & Brine'): Promise<void> {
