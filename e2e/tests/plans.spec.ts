@@ -128,7 +128,7 @@ test('a set is bound, begun with a pilot, finished, and made once more with one 
   await start(page, 'Bound roots');
   await expect(page.locator('.take.made')).toHaveCount(2, { timeout: 120_000 });
   await expect(page.getByText('Bound at 80 % in palette, ground, light, line.')).toBeVisible();
-  await page.getByRole('link', { name: 'Make the other 1 cells' }).click();
+  await page.getByRole('link', { name: 'Make the other cell' }).click();
   await expect(page.getByRole('heading', { name: 'Add to the run' })).toBeVisible();
   await page.getByRole('button', { name: 'Add to the run' }).click();
   await expect(page.locator('.take.made')).toHaveCount(3, { timeout: 120_000 });

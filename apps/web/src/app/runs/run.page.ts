@@ -38,7 +38,9 @@ import { StripPanel } from './strip-panel';
             }
             @if (d.run.state === 'done' || d.run.state === 'stopped') {
               @if (rest() > 0) {
-                <a class="b main" routerLink="/runs/new" [queryParams]="{ addTo: d.run.id }">Make the other {{ rest() }} cells</a>
+                <a class="b main" routerLink="/runs/new" [queryParams]="{ addTo: d.run.id }">{{
+                  rest() === 1 ? 'Make the other cell' : 'Make the other ' + rest() + ' cells'
+                }}</a>
               } @else {
                 <a class="b" routerLink="/runs/new" [queryParams]="{ addTo: d.run.id }">Add to it</a>
               }
