@@ -103,7 +103,7 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
               <dt>Own colours</dt>
               <dd>
                 @for (c of p.ticket.subject.colours; track c) {
-                  <code>{{ c }}</code>
+                  <code class="colour">{{ c }}</code>
                 }
               </dd>
             }
@@ -120,8 +120,8 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
             @if (p.ticket.never.length > 0) {
               <dt>Never</dt>
               <dd>
-                @for (n of p.ticket.never; track n.hex) {
-                  <code>{{ n.hex }}</code>
+                @for (hex of neverSeen(); track hex) {
+                  <code class="colour">{{ hex }}</code>
                 }
               </dd>
             }
@@ -269,6 +269,10 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
       flex-wrap: wrap;
       gap: 6px;
     }
+    .colour {
+      display: inline-block;
+      margin-right: 8px;
+    }
     .hash {
       font-size: 11px;
       overflow-wrap: anywhere;
@@ -321,12 +325,19 @@ export class ProofPage {
   readonly remade = signal<Remake | null>(null);
   readonly showing = signal(false);
   readonly before = signal(false);
+  /** Settings in per cent: strength, and what presses declare to be so. */
+  private readonly percents = computed(() => {
+    const declared = (this.house()?.presses ?? []).flatMap(p => p.capabilities?.settings ?? []);
+    return new Set(['strength', ...declared.filter(s => s.type === 'percent').map(s => s.key)]);
+  });
   readonly settings = computed(() =>
     Object.entries(this.proof()?.ticket.settings ?? {}).map(([key, value]) => ({
       key,
-      value: key === 'strength' ? `${value} %` : String(value),
+      value: this.percents().has(key) ? `${value} %` : String(value),
     })),
   );
+  /** Colours that must not appear, each once: the brand's own may be among those that an avoid word names. */
+  readonly neverSeen = computed(() => [...new Set((this.proof()?.ticket.never ?? []).map(n => n.hex))]);
   readonly whole = computed(() => (this.showing() && this.proof() ? JSON.stringify(this.proof()!.ticket, null, 2) : ''));
 
   constructor() {

@@ -42,17 +42,30 @@ export class StripCurve {
     const points = this.points();
     const good = this.good();
     const font = { fontFamily: 'Archivo Variable', color: '#4a4c4e' };
-    const line = (name: string, colour: string, symbol: string, axis: number, of: (p: StripPoint) => number | null) => ({
+    const end = points.at(-1);
+    const upper = (end?.likeness ?? 0) > (end?.drift ?? 0) ? 'likeness' : 'drift';
+    const line = (
+      name: string,
+      colour: string,
+      symbol: string,
+      stroke: 'solid' | 'dashed',
+      of: (p: StripPoint) => number | null,
+    ) => ({
       name,
       type: 'line' as const,
-      yAxisIndex: axis,
       data: points.map(of),
       symbol,
       symbolSize: 9,
-      labelLayout: { moveOverlap: 'shiftY' as const },
-      lineStyle: { color: colour, width: 2, type: axis === 0 ? ('solid' as const) : ('dashed' as const) },
+      lineStyle: { color: colour, width: 2, type: stroke },
       itemStyle: { color: colour },
-      endLabel: { show: true, formatter: `${name} ${last(points.map(of))}`, ...font, color: colour, fontWeight: 650 },
+      endLabel: {
+        show: true,
+        offset: [0, name === upper ? -7 : 7],
+        formatter: `${name} ${last(points.map(of))}`,
+        ...font,
+        color: colour,
+        fontWeight: 650,
+      },
     });
     return {
       animation: false,
@@ -64,24 +77,22 @@ export class StripCurve {
         axisLabel: font,
         axisLine: { lineStyle: { color: '#8f9193' } },
       },
-      yAxis: [
-        {
-          min: 0,
-          axisLabel: { ...font, formatter: (v: number) => v.toFixed(1) },
-          splitLine: { lineStyle: { color: '#ececec' } },
-        },
-        { min: 0, max: 1, show: false },
-      ],
+      // One scale for both: two would put figures beside each other that cannot be read against each other.
+      yAxis: {
+        min: 0,
+        axisLabel: { ...font, formatter: (v: number) => v.toFixed(1) },
+        splitLine: { lineStyle: { color: '#ececec' } },
+      },
       series: [
         {
-          ...line('drift', '#b83016', 'diamond', 0, p => p.drift),
+          ...line('drift', '#b83016', 'diamond', 'solid', p => p.drift),
           markArea: {
             silent: true,
             itemStyle: { color: 'rgba(42,100,80,.13)' },
             data: good ? [[{ xAxis: points[good[0]].value }, { xAxis: points[good[1]].value }]] : [],
           },
         },
-        line('likeness', '#2a6450', 'circle', 1, p => p.likeness),
+        line('likeness', '#2a6450', 'circle', 'dashed', p => p.likeness),
       ],
     };
   });

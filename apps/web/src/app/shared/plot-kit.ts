@@ -2,7 +2,6 @@
 import { LineChart, ScatterChart } from 'echarts/charts';
 import { BrushComponent, GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
 import { init, use } from 'echarts/core';
-import { LabelLayout } from 'echarts/features';
 import { SVGRenderer } from 'echarts/renderers';
 
 use([
@@ -13,7 +12,6 @@ use([
   MarkLineComponent,
   MarkAreaComponent,
   BrushComponent,
-  LabelLayout,
   SVGRenderer,
 ]);
 
