@@ -15,6 +15,8 @@ interface Suite {
   says: string;
   command: string[];
   cwd?: string;
+  /** Needs one core only: two lanes of such suites run side by side. */
+  lane?: 1 | 2;
   /** Reads how many passed and failed from the end of what was printed; null when no count is printed. */
   count(output: string): { passed: number; failed: number } | null;
 }
@@ -34,21 +36,29 @@ function countPlaywright(output: string): { passed: number; failed: number } | n
 const noCount = (): null => null;
 
 const suites: Suite[] = [
-  { name: 'lint', says: 'Lint and formatting', command: ['node_modules/eslint/bin/eslint.js', '.'], count: noCount },
+  { name: 'lint', says: 'Lint', lane: 1, command: ['node_modules/eslint/bin/eslint.js', '.'], count: noCount },
   {
     name: 'format',
+    lane: 1,
     says: 'Formatting',
     command: ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.'],
     count: noCount,
   },
-  { name: 'types', says: 'Types', command: ['--import', 'tsx', 'scripts/typecheck.ts'], count: noCount },
+  { name: 'types', says: 'Types', lane: 1, command: ['--import', 'tsx', 'scripts/typecheck.ts'], count: noCount },
   {
     name: 'unit',
+    lane: 2,
     says: 'Unit tests of the core, the subjects and the contract',
     command: [...jasmine, '--config=jasmine.unit.json'],
     count: countJasmine,
   },
-  { name: 'press', says: 'Press conformance', command: [...jasmine, '--config=jasmine.press.json'], count: countJasmine },
+  {
+    name: 'press',
+    lane: 2,
+    says: 'Press conformance',
+    command: [...jasmine, '--config=jasmine.press.json'],
+    count: countJasmine,
+  },
   { name: 'api', says: 'API against a real MariaDB', command: [...jasmine, '--config=jasmine.api.json'], count: countJasmine },
   {
     name: 'web',
@@ -66,6 +76,7 @@ const suites: Suite[] = [
   },
 ];
 
+/** Runs one suite; what it prints is shown as it comes, or at its end when another prints at the same time. */
 function run(suite: Suite, env: NodeJS.ProcessEnv): Promise<{ code: number; output: string }> {
   return new Promise(resolve => {
     const child = spawn(process.execPath, suite.command, {
@@ -77,10 +88,28 @@ function run(suite: Suite, env: NodeJS.ProcessEnv): Promise<{ code: number; outp
     for (const stream of [child.stdout, child.stderr])
       stream.on('data', (chunk: Buffer) => {
         output += chunk.toString();
-        process.stdout.write(chunk);
+        if (!suite.lane) process.stdout.write(chunk);
       });
-    child.on('exit', code => resolve({ code: code ?? 1, output }));
+    child.on('exit', code => {
+      if (suite.lane) console.log(`\n== ${suite.says}\n${output.trimEnd()}`);
+      resolve({ code: code ?? 1, output });
+    });
   });
+}
+
+async function carryOut(suite: Suite, env: NodeJS.ProcessEnv): Promise<void> {
+  const started = Date.now();
+  const { code, output } = await run(suite, env);
+  times.push(`${suite.name} ${Math.round((Date.now() - started) / 1000)} s`);
+  const counted = suite.count(output);
+  if (counted) {
+    passed += counted.passed;
+    failed += counted.failed;
+    // A runner that fails without a failed test (a crash, an import that breaks) is a failure all the same.
+    if (code !== 0 && counted.failed === 0) failed++;
+    if (counted.passed + counted.failed === 0) failed++;
+  } else if (code === 0 && suite.count === noCount) passed++;
+  else failed++;
 }
 
 const wanted = process.argv.slice(2);
@@ -111,21 +140,14 @@ try {
     database = await startMariadb(join(folder, 'mariadb'), true);
     env.ZINC_TEST_DB = database.adminUrl;
   }
-  for (const suite of chosen) {
+  const lane = async (number: 1 | 2): Promise<void> => {
+    for (const suite of chosen.filter(c => c.lane === number)) await carryOut(suite, env);
+  };
+  await Promise.all([lane(1), lane(2)]);
+  for (const suite of chosen.filter(c => !c.lane)) {
     console.log(`\n== ${suite.says}`);
     if (suite.name === 'e2e') await buildAll();
-    const started = Date.now();
-    const { code, output } = await run(suite, env);
-    times.push(`${suite.name} ${Math.round((Date.now() - started) / 1000)} s`);
-    const counted = suite.count(output);
-    if (counted) {
-      passed += counted.passed;
-      failed += counted.failed;
-      // A runner that fails without a failed test (a crash, an import that breaks) is a failure all the same.
-      if (code !== 0 && counted.failed === 0) failed++;
-      if (counted.passed + counted.failed === 0) failed++;
-    } else if (code === 0 && suite.count === noCount) passed++;
-    else failed++;
+    await carryOut(suite, env);
   }
 } catch (error) {
   console.error((error as Error).message);

@@ -128,20 +128,25 @@ export function createPress(renders: Renders, settings: PressSettings): Express 
         }),
       );
     const render = renders.order(key, ticket);
-    res.status(202).setHeader('Location', `/v1/renders/${render.id}`).json(render);
+    misbehaviour.ordered(render);
+    res.status(202).setHeader('Location', `/v1/renders/${render.id}`).json(misbehaviour.tell(render));
   });
   app.get('/v1/renders/:id', (req, res) => {
     const render = renders.find(req.params.id);
-    if (render) res.json(render);
+    if (render) res.json(misbehaviour.tell(render));
     else refuse(res, problem('notFound', 'This press knows no such render.'));
   });
   app.get('/v1/renders/:id/image', misbehaviour.onImage, async (req: Request<{ id: string }>, res) => {
     const image = await renders.image(req.params.id);
     if (!image) return refuse(res, problem('notFound', 'This render has no image, or not yet.'));
-    res.type('image/png').setHeader('X-Pixel-Hash', image.pixels).send(misbehaviour.damage(image.png));
+    res
+      .type('image/png')
+      .setHeader('X-Pixel-Hash', image.pixels)
+      .send(await misbehaviour.damage(image.png));
   });
   app.delete('/v1/renders/:id', (req, res) => {
     const render = renders.cancel(req.params.id);
+    misbehaviour.cancelled(req.params.id);
     if (render) res.json(render);
     else refuse(res, problem('notFound', 'This press knows no such render.'));
   });

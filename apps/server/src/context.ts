@@ -2,7 +2,7 @@ import type { Logger } from 'pino';
 import type { Pool } from 'mysql2/promise';
 import type { Database } from './db/connect.ts';
 import type { EventLog } from './house/events.ts';
-import type { PressClient } from './runs/pressClient.ts';
+import type { Presses } from './presses/presses.ts';
 import type { Settings } from './settings.ts';
 import type { CodeMeasurer } from './shelf/codes/measurer.ts';
 import type { ShelfNearness } from './shelf/find/nearness.ts';
@@ -18,7 +18,7 @@ export interface Context {
   pictures: PicturePool;
   codes: CodeMeasurer;
   nearness: ShelfNearness;
-  press: PressClient;
+  presses: Presses;
   events: EventLog;
   log: Logger;
 }

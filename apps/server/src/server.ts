@@ -8,9 +8,9 @@ import { keepDemoHouse } from './demo/seed.ts';
 import { createApp } from './http/app.ts';
 import { EventLog } from './house/events.ts';
 import { renewLooks } from './mix/renew.ts';
+import { Presses } from './presses/presses.ts';
 import { Binder } from './runs/binder.ts';
 import { Maker } from './runs/maker.ts';
-import { PressClient } from './runs/pressClient.ts';
 import type { Settings } from './settings.ts';
 import { CodeMeasurer } from './shelf/codes/measurer.ts';
 import { ShelfNearness } from './shelf/find/nearness.ts';
@@ -38,7 +38,7 @@ export async function startServer(settings: Settings, log: Logger, webFolder: st
     pictures,
     codes: new CodeMeasurer(db, pictures, log),
     nearness: new ShelfNearness(db),
-    press: new PressClient(settings.pressUrl, settings.pressToken),
+    presses: new Presses(db, settings),
     events: new EventLog(db, log),
   };
   await measureAgain(context);

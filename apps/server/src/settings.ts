@@ -16,6 +16,8 @@ const settingsSchema = object({
     .matches(/^https?:\/\//, 'must be an http address')
     .required('is the address of the press; it is missing'),
   ZINC_PRESS_TOKEN: string().required('is what the press is opened with; it is missing'),
+  ZINC_PRESS_REST: number().typeError('must be a number of seconds').min(0).default(10),
+  ZINC_PRESS_PATIENCE: number().typeError('must be a number of seconds').min(1).default(120),
   ZINC_SECRET: string().min(16, 'must have at least 16 characters').required('signs the session cookies; it is missing'),
   ZINC_DEMO: string().oneOf(['on', 'off'], 'must be on or off').default('on'),
   ZINC_LOG: string().oneOf(['trace', 'debug', 'info', 'warn', 'error', 'fatal', 'silent'], 'must be a log level').default('info'),
@@ -27,6 +29,10 @@ export interface Settings {
   databaseUrl: string;
   pressUrl: string;
   pressToken: string;
+  /** Seconds that a press is first left alone after it went wrong several times in a row. */
+  pressRest: number;
+  /** Seconds that a press may show no progress with an image. */
+  pressPatience: number;
   secret: string;
   demo: boolean;
   log: string;
@@ -42,6 +48,8 @@ export function readSettings(env: Record<string, string | undefined>): Settings 
       databaseUrl: s.ZINC_DB_URL.replace(/^mariadb:/, 'mysql:'),
       pressUrl: s.ZINC_PRESS_URL.replace(/\/$/, ''),
       pressToken: s.ZINC_PRESS_TOKEN,
+      pressRest: s.ZINC_PRESS_REST,
+      pressPatience: s.ZINC_PRESS_PATIENCE,
       secret: s.ZINC_SECRET,
       demo: s.ZINC_DEMO === 'on',
       log: s.ZINC_LOG,

@@ -8,7 +8,7 @@ import supertest from 'supertest';
 import { backupHouse, restoreHouse } from '../../../scripts/backup.ts';
 import { startMariadb } from '../../../scripts/mariadb.ts';
 import { startServer } from '../src/server.ts';
-import { startTestPress, stock, untilRun } from './harness.ts';
+import { startTestPress, testSettings, stock, untilRun } from './harness.ts';
 
 /** Every table of a house with its checksum. */
 async function checksums(url: string): Promise<Record<string, string>> {
@@ -35,16 +35,7 @@ describe('a backup', () => {
     const press = await startTestPress();
     const [data, second, out] = [folder(), folder(), folder()];
     const database = await startMariadb(join(data, 'mariadb'), true);
-    const settings = {
-      port: 0,
-      data,
-      databaseUrl: database.url,
-      pressUrl: press.url,
-      pressToken: press.token,
-      secret: 'a secret for tests only',
-      demo: false,
-      log: 'silent',
-    };
+    const settings = testSettings(press, database.url, data);
     const server = await startServer(settings, pino({ level: 'silent' }), null);
     const lead = { email: 'ines@example.org', password: 'long enough to sign in' };
     const agent = supertest.agent(`http://127.0.0.1:${server.port}`);

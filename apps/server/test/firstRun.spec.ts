@@ -6,7 +6,7 @@ import { pino } from 'pino';
 import supertest from 'supertest';
 import { startServer } from '../src/server.ts';
 import { readSettings } from '../src/settings.ts';
-import { freshDatabase, startTestPress } from './harness.ts';
+import { freshDatabase, startTestPress, testSettings } from './harness.ts';
 
 describe('settings', () => {
   const good = {
@@ -42,20 +42,7 @@ describe('an empty house', () => {
     const database = await freshDatabase();
     const press = await startTestPress();
     const data = mkdtempSync(join(tmpdir(), 'zinc-first-'));
-    const server = await startServer(
-      {
-        port: 0,
-        data,
-        databaseUrl: database.url,
-        pressUrl: press.url,
-        pressToken: press.token,
-        secret: 'a secret for tests only',
-        demo: false,
-        log: 'silent',
-      },
-      pino({ level: 'silent' }),
-      null,
-    );
+    const server = await startServer(testSettings(press, database.url, data), pino({ level: 'silent' }), null);
     const agent = supertest.agent(`http://127.0.0.1:${server.port}`);
     expect(((await agent.get('/api/session').expect(200)).body as Session).houseEmpty).toBeTrue();
     const lead = { name: 'Ines', email: 'ines@example.org', password: 'long enough to sign in', house: 'Our house' };

@@ -16,6 +16,7 @@ import { DEMO_PEOPLE } from '../src/demo/facts.ts';
 import { houseName, nameHouse } from '../src/house/service.ts';
 import { addPerson } from '../src/people/service.ts';
 import { startServer, type RunningServer } from '../src/server.ts';
+import type { Settings } from '../src/settings.ts';
 
 /** A database of this test's own on the server that ZINC_TEST_DB names. */
 export async function freshDatabase(): Promise<{ url: string; drop(): Promise<void> }> {
@@ -103,22 +104,30 @@ export async function fingerprintOf(agent: Agent, sha256: string): Promise<Finge
 
 export const PASSWORD = 'furrow-and-frost';
 
+/** Settings of a server in this process, with a press that is not left alone for long when it goes wrong. */
+export function testSettings(press: TestPress, databaseUrl: string, data: string, overrides: Partial<Settings> = {}): Settings {
+  return {
+    port: 0,
+    data,
+    databaseUrl,
+    pressUrl: press.url,
+    pressToken: press.token,
+    pressRest: 0.2,
+    pressPatience: 120,
+    secret: 'a secret for tests only',
+    demo: false,
+    log: 'silent',
+    ...overrides,
+  };
+}
+
 /** A small house with a lead, a designer and a reviewer, all signed in; no demo data. */
-export async function startTestHouse(): Promise<TestHouse> {
+export async function startTestHouse(overrides: Partial<Settings> = {}): Promise<TestHouse> {
   const database = await freshDatabase();
   const press = await startTestPress();
   // The folder of a real house starts with a dot, which file servers treat differently.
   const data = mkdtempSync(join(tmpdir(), '.zinc-house-'));
-  const settings = {
-    port: 0,
-    data,
-    databaseUrl: database.url,
-    pressUrl: press.url,
-    pressToken: press.token,
-    secret: 'a secret for tests only',
-    demo: false,
-    log: 'silent',
-  };
+  const settings = testSettings(press, database.url, data, overrides);
   const server = await startServer(settings, pino({ level: process.env.ZINC_TEST_LOG ?? 'silent' }), null);
   const base = `http://127.0.0.1:${server.port}`;
   const { db } = server.context;

@@ -54,7 +54,21 @@ export const brandSchema = object({
 export const pressSchema = object({
   id: id(),
   name: string().required(),
-  state: string().oneOf(['idle', 'busy', 'gone']).required(),
+  /** Rests: it went wrong too often in a row, and nothing is asked of it for a while. Unused: out of use. */
+  state: string().oneOf(['idle', 'busy', 'gone', 'rests', 'unused']).required(),
+  /** Where it is; null for the press of the house itself. */
+  url: string().nullable().defined(),
+  /** Most images at once that this house asks of it; null: as many as it says. */
+  atOnce: number().nullable().defined(),
+  /** What an image costs there: what the house says, else what the press says. */
+  price: number().required(),
+  /** Whether that price is the house's own figure. */
+  ownPrice: boolean().required(),
+  shares: boolean().required(),
+  /** Presses that would paint the very same pictures, and take over for it. */
+  mates: array(string().required()).required(),
+  fault: string().nullable().defined(),
+  restsUntil: string().nullable().defined(),
   capabilities: capabilitiesSchema.nullable().defined(),
   secondsPerImage: number().nullable().defined(),
   waiting: number().required(),

@@ -75,7 +75,7 @@ export interface RenderRequest {
 }
 
 /** What the stand-in can be told to do wrong, for tests. */
-export const MISBEHAVIOURS = ['slow', 'error', 'cut', 'brokenPicture'] as const;
+export const MISBEHAVIOURS = ['slow', 'error', 'busy', 'stuck', 'cut', 'brokenPicture', 'wrongSize', 'otherPicture'] as const;
 export const misbehaveSchema = object({
   how: string().oneOf(MISBEHAVIOURS).required(),
   times: number().integer().min(0).max(10_000).required(),

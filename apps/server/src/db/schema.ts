@@ -1,6 +1,7 @@
 export * from '../people/tables.ts';
 export * from '../house/tables.ts';
 export * from '../house/eventTables.ts';
+export * from '../presses/tables.ts';
 export * from '../shelf/tables.ts';
 export * from '../shelf/codes/tables.ts';
 export * from '../mix/tables.ts';

@@ -1,11 +1,12 @@
-import type { Brand, Campaign, Format, House, Press } from '@zinc/contract';
-import { and, count, eq, inArray } from 'drizzle-orm';
+import type { Brand, Campaign, Format, House } from '@zinc/contract';
+import { eq } from 'drizzle-orm';
 import { uuidv7 } from 'uuidv7';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connect.ts';
 import { listPeople } from '../people/service.ts';
-import { batches, takes } from '../runs/tables.ts';
-import { brandColours, brands, campaigns, formats, house, presses } from './tables.ts';
+import { listPresses } from '../presses/service.ts';
+import { presses } from '../presses/tables.ts';
+import { brandColours, brands, campaigns, formats, house } from './tables.ts';
 
 /** Formats and the press that every house starts with. */
 const FIRST_FORMATS = [
@@ -24,7 +25,7 @@ export async function houseName(context: Context): Promise<string | null> {
 export async function nameHouse(db: Queries, name: string): Promise<void> {
   await db.insert(house).values({ id: 1, name, createdAt: new Date() });
   await db.insert(formats).values(FIRST_FORMATS.map((f, position) => ({ ...f, id: uuidv7(), position })));
-  await db.insert(presses).values({ id: uuidv7(), name: 'House press', capabilities: null, secondsPerImage: null, seenAt: null });
+  await db.insert(presses).values({ id: uuidv7(), name: 'House press' });
 }
 
 export async function findBrand(context: Context): Promise<Brand | null> {
@@ -49,29 +50,6 @@ export async function listFormats(context: Context): Promise<Format[]> {
     .select({ id: formats.id, name: formats.name, width: formats.width, height: formats.height })
     .from(formats)
     .orderBy(formats.position);
-}
-
-/** The presses with what they last said of themselves and whether they answer now. */
-export async function listPresses(context: Context): Promise<Press[]> {
-  const rows = await context.db.select().from(presses);
-  const [{ n: waiting }] = await context.db
-    .select({ n: count() })
-    .from(takes)
-    .innerJoin(batches, eq(batches.id, takes.batchId))
-    .where(and(inArray(takes.state, ['waiting', 'painting']), inArray(batches.state, ['running', 'waiting'])));
-  return Promise.all(
-    rows.map(async row => {
-      const capabilities = await context.press.capabilities();
-      return {
-        id: row.id,
-        name: row.name,
-        state: capabilities === null ? ('gone' as const) : waiting > 0 ? ('busy' as const) : ('idle' as const),
-        capabilities: capabilities ?? row.capabilities,
-        secondsPerImage: row.secondsPerImage,
-        waiting,
-      };
-    }),
-  );
 }
 
 export async function describeHouse(context: Context): Promise<House> {

@@ -1,6 +1,5 @@
-import { boolean, double, int, mysqlEnum, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
+import { boolean, double, int, mysqlEnum, mysqlTable, varchar } from 'drizzle-orm/mysql-core';
 import { json, moment, uuid } from '../db/columns.ts';
-import type { Capabilities } from '@zinc/contract';
 
 export const house = mysqlTable('house', {
   id: int('id').primaryKey(),
@@ -43,18 +42,6 @@ export const formats = mysqlTable('formats', {
   height: int('height').notNull(),
   position: int('position').notNull(),
 });
-
-export const presses = mysqlTable(
-  'presses',
-  {
-    id: uuid('id').primaryKey(),
-    name: varchar('name', { length: 80 }).notNull(),
-    capabilities: json<Capabilities>('capabilities'),
-    secondsPerImage: double('seconds_per_image'),
-    seenAt: moment('seen_at'),
-  },
-  t => [uniqueIndex('presses_name').on(t.name)],
-);
 
 /** How many images a campaign or a person may make; whoever has no row has no limit. */
 export const budgets = mysqlTable('budgets', {

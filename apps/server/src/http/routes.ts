@@ -3,6 +3,7 @@ import { houseRoutes } from '../house/routes.ts';
 import { lookRoutes } from '../mix/routes.ts';
 import { wordStyleRoutes } from '../mix/wordStyleRoutes.ts';
 import { peopleRoutes } from '../people/routes.ts';
+import { pressRoutes } from '../presses/routes.ts';
 import { rangeRoutes } from '../review/ranges.ts';
 import { reviewRoutes } from '../review/routes.ts';
 import { budgetRoutes } from '../runs/budgets.ts';
@@ -19,6 +20,7 @@ import type { Route } from './route.ts';
 export const routes: readonly Route[] = [
   ...peopleRoutes,
   ...houseRoutes,
+  ...pressRoutes,
   ...shelfRoutes,
   ...prepareRoutes,
   ...findRoutes,

@@ -1,9 +1,10 @@
-import { bindingSheet, inputsOf, ticketHash, type BindingSheet, type Fingerprint, type Share, type Ticket } from '@zinc/core';
+import { bindingSheet, ticketHash, type BindingSheet, type Fingerprint, type Share, type Ticket } from '@zinc/core';
 import { and, asc, eq, isNotNull } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import { ProblemError } from '../http/problemError.ts';
+import { PressError } from '../presses/pressClient.ts';
 import { fingerprintsOf } from '../shelf/service.ts';
-import { PressError } from './pressClient.ts';
+import { orderImage } from './makeTake.ts';
 import { batches, cells, proofs, takes } from './tables.ts';
 
 /** Long side of the small paintings that a set's sheet is read from. */
@@ -122,7 +123,8 @@ export class Binder {
         await this.tell(batchId, `Deciding what the set shares: ${done} of ${chosen.length} looked at.`);
       }
     };
-    const atOnce = (await this.context.press.capabilities())?.atOnce ?? 1;
+    const { says, row } = await this.context.presses.openFor(own[0].ticket.press.id);
+    const atOnce = Math.min(says?.atOnce ?? 1, row.atOnce ?? Infinity);
     await Promise.all(Array.from({ length: atOnce }, work));
     if (prints.length === 0) throw new ProblemError('notPossible', 'None of the set could be painted, so nothing can be shared.');
     return bindingSheet(prints, share);
@@ -137,10 +139,12 @@ export class Binder {
     const { marks: _, ...rest } = ticket;
     const small: Ticket = { ...rest, format: { ...ticket.format, width, height } };
     try {
-      for (const sha256 of inputsOf(small)) await context.press.bringInput(sha256, () => context.store.read(sha256));
-      const image = await context.press.make(small, `${ticketHash(small)}:probe`, () => {
+      const stopped = (): void => {
         if (!this.running) throw new PressError('The server is being stopped.', 'gone', true);
-      });
+      };
+      const image = await context.presses.at(ticket.press.id, client =>
+        orderImage(context, client, small, `${ticketHash(small)}:probe`, stopped),
+      );
       const taken = await context.pictures.run({ kind: 'proof', bytes: image.bytes });
       return taken.ok ? taken.fingerprint : null;
     } catch (error) {

@@ -3,6 +3,7 @@ import type { PreflightFacts } from '@zinc/core';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { array, object } from 'yup';
 import type { Context } from '../context.ts';
+import type { Queries } from '../db/connect.ts';
 import { ProblemError } from '../http/problemError.ts';
 import { EVERYONE, route } from '../http/route.ts';
 import { budgets, campaigns } from '../house/tables.ts';
@@ -39,6 +40,21 @@ export async function budgetsLeft(
 ): Promise<NonNullable<PreflightFacts['budgets']>> {
   const found = await selectBudgets(context, [personId, ...(campaignId ? [campaignId] : [])]);
   return found.map(b => ({ of: b.name, left: Math.max(0, b.images - b.used) }));
+}
+
+/** Budgets are counted under a lock, so that two runs that start at once cannot both take the last of one. */
+export async function holdBudgets(
+  context: Context,
+  tx: Queries,
+  images: number,
+  campaignId: string | null,
+  personId: string,
+): Promise<void> {
+  for (const about of [campaignId, personId])
+    if (about) await tx.select().from(budgets).where(eq(budgets.about, about)).for('update');
+  for (const b of await budgetsLeft(context, campaignId, personId))
+    if (images > b.left)
+      throw new ProblemError('notPossible', `${images} images are more than the ${b.left} that ${b.of} may still make.`);
 }
 
 const answer = object({ items: array(budgetSchema.required()).required() });

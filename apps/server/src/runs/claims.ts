@@ -14,6 +14,14 @@ export interface Claim {
   attempts: number;
 }
 
+/** For whom takes are claimed: a press, and the presses whose work it may take over. */
+export interface Claimant {
+  own: string;
+  mates: string[];
+  /** Whether another can make the work as well: then nobody makes again at once what they have failed at. */
+  othersUp: boolean;
+}
+
 /** Batches looked at in one claim; each gives at most one take a turn. */
 const MOST_BATCHES = 12;
 const CLAIMABLE = sql`((t.state = 'waiting' and t.not_before <= utc_timestamp(3)) or (t.state = 'painting' and t.lease_ends < utc_timestamp(3)))`;
@@ -24,14 +32,17 @@ const CLAIMABLE = sql`((t.state = 'waiting' and t.not_before <= utc_timestamp(3)
  * thousands does not starve a run of four. Rows another server is claiming are skipped, never waited for. The database's clock is the only
  * one asked.
  */
-export async function claimTakes(db: Database, owner: string, most: number): Promise<Claim[]> {
+export async function claimTakes(db: Database, owner: string, most: number, who: Claimant): Promise<Claim[]> {
+  const mine = sql`${CLAIMABLE} and t.press_id in (${listed([who.own, ...who.mates])})${
+    who.othersUp ? sql` and (t.not_at is null or t.not_at <> ${who.own})` : sql``
+  }`;
   return db.transaction(
     async tx => {
       const [queue] = (await tx.execute(sql`
         select b.id from batches b join runs r on r.id = b.run_id
         join (select r2.started_by as person, max(b2.claimed_at) as claimed from batches b2 join runs r2 on r2.id = b2.run_id
               where b2.state = 'running' group by r2.started_by) p on p.person = r.started_by
-        where b.state = 'running' and exists (select 1 from takes t where t.batch_id = b.id and ${CLAIMABLE})
+        where b.state = 'running' and exists (select 1 from takes t where t.batch_id = b.id and ${mine})
         order by p.claimed, b.claimed_at, b.frozen_at, b.id limit ${sql.raw(String(MOST_BATCHES))}`)) as unknown as [
         { id: string }[],
       ];
@@ -43,9 +54,9 @@ export async function claimTakes(db: Database, owner: string, most: number): Pro
         for (const batch of left) {
           if (ids.length >= wanted) break;
           const [[take]] = (await tx.execute(sql`
-            select t.id from takes t where t.batch_id = ${batch} and ${CLAIMABLE}${
+            select t.id from takes t where t.batch_id = ${batch} and ${mine}${
               ids.length > 0 ? sql` and t.id not in (${listed(ids)})` : sql``
-            } order by t.take, t.id limit 1 for update skip locked`)) as unknown as [{ id: string }[]];
+            } order by t.press_id <> ${who.own}, t.take, t.id limit 1 for update skip locked`)) as unknown as [{ id: string }[]];
           if (!take) continue;
           ids.push(take.id);
           giving.push(batch);

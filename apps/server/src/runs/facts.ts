@@ -4,11 +4,12 @@ import { labOfHex, wordsAround, type ExpandedPlan, type PreflightFacts } from '@
 import { and, eq, inArray } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import { lookRanges } from '../mix/tables.ts';
+import { PressError } from '../presses/pressClient.ts';
+import type { KnownPress } from '../presses/presses.ts';
 import { fingerprintsOf } from '../shelf/service.ts';
 import { pictures, styleReferences } from '../shelf/tables.ts';
 import { unclearWords } from '../wording/meanings.ts';
 import { budgetsLeft } from './budgets.ts';
-import { PressError } from './pressClient.ts';
 
 /** Bytes of a painted PNG for each of its pixels, as measured over the demo house's proofs, and a little more. */
 const BYTES_A_PIXEL = 2;
@@ -19,13 +20,14 @@ interface About {
   subjectRows: Subject[];
   lookRows: Look[];
   formats: Format[];
+  presses: KnownPress[];
   capabilities: Capabilities | null;
   personId: string;
 }
 
 /** Everything that preflight is told about the world. */
 export async function gatherFacts(context: Context, about: About): Promise<Omit<PreflightFacts, 'templateFaults'>> {
-  const { input, expanded, subjectRows, lookRows, formats, capabilities, personId } = about;
+  const { input, expanded, subjectRows, lookRows, formats, presses, capabilities, personId } = about;
   const prints = await fingerprintsOf(context, [
     ...new Set([
       ...subjectRows.flatMap(s => (s.picture ? [s.picture.sha256] : [])),
@@ -35,7 +37,7 @@ export async function gatherFacts(context: Context, about: About): Promise<Omit<
   const unclear = new Map(unclearWords(subjectRows).map(u => [u.subjectId, u]));
   return {
     today: new Date().toISOString().slice(0, 10),
-    checks: await askPress(context, expanded),
+    checks: await askPresses(presses, expanded),
     subjects: subjectRows.map(s => {
       const word = unclear.get(s.id);
       return {
@@ -73,12 +75,25 @@ export async function gatherFacts(context: Context, about: About): Promise<Omit<
   };
 }
 
-/** What the press would draw of each cell; null when it does not answer. */
-async function askPress(context: Context, expanded: ExpandedPlan): Promise<PreflightFacts['checks']> {
+/** What the presses would draw of each cell; null when one of them does not answer. */
+async function askPresses(presses: readonly KnownPress[], expanded: ExpandedPlan): Promise<PreflightFacts['checks']> {
   const live = expanded.cells.filter(c => !c.struckOut);
+  const answers = await Promise.all(
+    presses.map(press =>
+      askPress(
+        press,
+        live.filter(c => c.tickets[0].press.id === press.row.id),
+      ),
+    ),
+  );
+  return answers.includes(null) ? null : Object.assign({}, ...answers);
+}
+
+async function askPress({ client }: KnownPress, cells: ExpandedPlan['cells']): Promise<PreflightFacts['checks']> {
+  if (cells.length === 0) return {};
   try {
-    const results = await context.press.check(
-      live.map(c => ({
+    const results = await client.check(
+      cells.map(c => ({
         key: c.key,
         wording: c.tickets[0].subject.wording,
         text: c.text,

@@ -7,19 +7,21 @@ import {
   preflight,
   type ExpandedPlan,
   type Plan,
+  type PlanPress,
   type PlanLibrary,
   type Slot,
 } from '@zinc/core';
-import { eq, inArray } from 'drizzle-orm';
+import { inArray } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import { ProblemError } from '../http/problemError.ts';
 import { findBrand, listFormats } from '../house/service.ts';
-import { presses } from '../house/tables.ts';
 import { selectLooks, textOfLook } from '../mix/service.ts';
 import { looks } from '../mix/tables.ts';
+import type { KnownPress } from '../presses/presses.ts';
 import { pictures } from '../shelf/tables.ts';
 import { oneTemplate, selectSubjects } from '../wording/service.ts';
 import { subjects } from '../wording/tables.ts';
+import { costOf, secondsOf } from './estimate.ts';
 import { gatherFacts } from './facts.ts';
 import { steppedStyles } from './stepping.ts';
 
@@ -41,22 +43,29 @@ export function readPlan(stored: PlanInput & { formatId?: string }): PlanInput {
 
 /** Reads everything a plan names, expands it and checks it. Throws at the field when the plan cannot be expanded. */
 export async function planRun(context: Context, input: PlanInput, personId: string): Promise<Planned> {
-  const [template, subjectRows, lookRows, formats, brand, [press]] = await Promise.all([
+  const [template, subjectRows, lookRows, formats, brand, presses] = await Promise.all([
     input.templateId ? oneTemplate(context, input.templateId) : null,
     selectSubjects(context, inArray(subjects.id, input.subjectIds)),
     selectLooks(context, inArray(looks.id, input.lookIds)),
     listFormats(context),
     findBrand(context),
-    context.db.select().from(presses).where(eq(presses.id, input.pressId)),
+    context.presses.all(),
   ]);
   if (input.formatIds.some(id => !formats.some(f => f.id === id)))
     throw new ProblemError('badInput', 'Choose a format of the house.', { field: 'formatIds' });
+  const press = presses.find(p => p.row.id === input.pressId);
   if (!press) throw new ProblemError('badInput', 'Choose a press.', { field: 'pressId' });
-  const capabilities = (await context.press.capabilities()) ?? press.capabilities;
+  if (!press.row.inUse)
+    throw new ProblemError('badInput', `${press.row.name} is out of use; choose another press.`, { field: 'pressId' });
+  const capabilities = press.says ?? press.row.capabilities;
   if (input.model && capabilities && !capabilities.models.includes(input.model))
-    throw new ProblemError('badInput', `${press.name} has no model “${input.model}”; it has ${capabilities.models.join(', ')}.`, {
-      field: 'model',
-    });
+    throw new ProblemError(
+      'badInput',
+      `${press.row.name} has no model “${input.model}”; it has ${capabilities.models.join(', ')}.`,
+      {
+        field: 'model',
+      },
+    );
   const workingOf = await workingCopies(context, [
     ...subjectRows.flatMap(s => (s.picture ? [s.picture.sha256] : [])),
     ...(input.marks ?? []).map(m => m.sha256),
@@ -98,13 +107,8 @@ export async function planRun(context: Context, input: PlanInput, personId: stri
         .filter(c => c.never && labOfHex(c.hex))
         .map(c => ({ hex: c.hex, radius: toleranceRadius(c.tolerance) })),
     },
-    press: {
-      id: press.id,
-      name: press.name,
-      version: capabilities?.version ?? '',
-      model: capabilities?.models[0] ?? '',
-      ...(capabilities?.painterVersion === undefined ? {} : { painterVersion: capabilities.painterVersion }),
-    },
+    press: onTicket(press),
+    presses: presses.filter(p => p.row.inUse).map(onTicket),
     pressSettings: capabilities?.settings.map(s => ({ ...s, default: s.default as string | number | boolean })) ?? [],
   };
   let expanded: ExpandedPlan;
@@ -115,19 +119,29 @@ export async function planRun(context: Context, input: PlanInput, personId: stri
     throw error;
   }
   if (input.pilot) expanded = pilotOf(expanded, input.pilot);
-  const facts = await gatherFacts(context, { input, expanded, subjectRows, lookRows, formats, capabilities, personId });
+  const facts = await gatherFacts(context, { input, expanded, subjectRows, lookRows, formats, presses, capabilities, personId });
   const templateFaults = template ? checkTemplate(template.text, template.slots as Slot[]).map(f => f.message) : [];
-  const pixels = expanded.cells
-    .filter(c => !c.struckOut)
-    .reduce((sum, { tickets }) => sum + tickets.length * tickets[0].format.width * tickets[0].format.height, 0);
   const preview: PlanPreview = {
     cells: expanded.cells.map(({ tickets, bind: _, ...cell }) => ({ ...cell, seeds: tickets.map(t => t.seed) })),
     images: expanded.images,
-    seconds: press.secondsPerImage === null ? null : (press.secondsPerImage * pixels) / 589_824,
-    cost: expanded.images * (capabilities?.pricePerImage ?? 0),
+    seconds: secondsOf(expanded, presses),
+    cost: costOf(expanded, presses),
     findings: preflight(plan, expanded, { ...facts, templateFaults }),
   };
   return { plan, library, expanded, preview, looks: lookRows };
+}
+
+/** A press as the tickets of a plan name it. */
+function onTicket({ row, says }: KnownPress): PlanPress {
+  const { version = '', models = [], painterVersion } = says ?? row.capabilities ?? {};
+  return {
+    id: row.id,
+    name: row.name,
+    version,
+    model: models[0] ?? '',
+    models,
+    ...(painterVersion === undefined ? {} : { painterVersion }),
+  };
 }
 
 /** The first cells of a plan, so many that every row and column is met as early as can be; the others are struck out for now. */

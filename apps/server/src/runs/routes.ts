@@ -13,28 +13,20 @@ import {
   type PlanInput,
   type Role,
 } from '@zinc/contract';
-import { inputsOf, ticketHash } from '@zinc/core';
+import { ticketHash } from '@zinc/core';
 import { and, inArray } from 'drizzle-orm';
 import { array, object } from 'yup';
 import type { Context } from '../context.ts';
 import { ProblemError } from '../http/problemError.ts';
 import { EVERYONE, MAKERS, route } from '../http/route.ts';
+import { PressError } from '../presses/pressClient.ts';
 import { takeInPicture } from '../shelf/pictures.ts';
 import { readUpload } from '../shelf/upload.ts';
-import { cancelWaiting } from './maker.ts';
+import { cancelTake, moreTakes, repeatFailed, takeAgain } from './again.ts';
+import { cancelWaiting } from './ending.ts';
+import { orderImage } from './makeTake.ts';
 import { planRun } from './planning.ts';
-import { PressError } from './pressClient.ts';
-import {
-  batchesOf,
-  cancelTake,
-  cohesionOfRun,
-  describeProof,
-  describeRun,
-  listRuns,
-  moreTakes,
-  repeatFailed,
-  takeAgain,
-} from './service.ts';
+import { batchesOf, cohesionOfRun, describeProof, describeRun, listRuns } from './service.ts';
 import { addBatch, startRun } from './starting.ts';
 import { batches } from './tables.ts';
 
@@ -248,9 +240,11 @@ export const runRoutes = [
         throw new ProblemError('notPossible', 'The ticket on file does not match the proof; it cannot be made again.');
       const started = performance.now();
       try {
-        for (const sha256 of inputsOf(proof.ticket)) await context.press.bringInput(sha256, () => context.store.read(sha256));
         // A key of its own, so that the press paints afresh instead of handing out what it kept.
-        const image = await context.press.make(proof.ticket, `${proof.ticketHash}:remake:${Date.now()}`, () => undefined);
+        const key = `${proof.ticketHash}:remake:${Date.now()}`;
+        const image = await context.presses.at(proof.ticket.press.id, client =>
+          orderImage(context, client, proof.ticket, key, () => undefined),
+        );
         const taken = await context.pictures.run({ kind: 'proof', bytes: image.bytes });
         if (!taken.ok) throw new PressError(taken.reason, 'fault', true);
         return {
@@ -261,7 +255,10 @@ export const runRoutes = [
         };
       } catch (error) {
         if (error instanceof PressError)
-          throw new ProblemError(error.kind === 'gone' ? 'pressGone' : 'notPossible', error.message);
+          throw new ProblemError(
+            error.kind === 'gone' ? 'pressGone' : error.kind === 'busy' ? 'pressBusy' : 'notPossible',
+            error.message,
+          );
         throw error;
       }
     },

@@ -1,7 +1,6 @@
 import type { BatchView, CellView, Cohesion, Decision, Proof, Run, RunDetail } from '@zinc/contract';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
-import { uuidv7 } from 'uuidv7';
-import { cohesionOf, planDifferences, seedFor, ticketHash, type Plan, type PlanNames, type Ticket } from '@zinc/core';
+import { cohesionOf, planDifferences, type Plan, type PlanNames } from '@zinc/core';
 import type { Context } from '../context.ts';
 import { ProblemError } from '../http/problemError.ts';
 import { findBrand, listFormats } from '../house/service.ts';
@@ -11,7 +10,6 @@ import { listDecisions, standingDecisions } from '../review/service.ts';
 import { fingerprintsOf } from '../shelf/service.ts';
 import { pictures } from '../shelf/tables.ts';
 import { subjects, templates } from '../wording/tables.ts';
-import { budgetsLeft } from './budgets.ts';
 import { readPlan } from './planning.ts';
 import { batches, cells, proofs, runLooks, runs, takes } from './tables.ts';
 
@@ -313,131 +311,4 @@ export async function cohesionOfRun(context: Context, runId: string): Promise<Co
     if (prints.length > 1) out.push({ lookId, lookName: own[0].lookName, proofs: own.length, cohesion: cohesionOf(prints) });
   }
   return { items: out };
-}
-
-/** Orders every failed take of a run again. Returns how many. */
-export async function repeatFailed(context: Context, runId: string, personId: string): Promise<number> {
-  const ids = (await batchesOf(context, runId)).map(b => b.id);
-  return context.db.transaction(async tx => {
-    const failed = await tx
-      .selectDistinct({ batchId: takes.batchId })
-      .from(takes)
-      .where(and(inArray(takes.batchId, ids), eq(takes.state, 'failed')));
-    const [result] = await tx
-      .update(takes)
-      .set({
-        state: 'waiting',
-        generation: sql`${takes.generation} + 1`,
-        attempts: 0,
-        problem: null,
-        notBefore: new Date(),
-        finishedAt: null,
-      })
-      .where(and(inArray(takes.batchId, ids), eq(takes.state, 'failed')));
-    if (result.affectedRows > 0) {
-      await tx
-        .update(batches)
-        .set({ state: 'running' })
-        .where(
-          and(
-            inArray(
-              batches.id,
-              failed.map(f => f.batchId),
-            ),
-            eq(batches.state, 'done'),
-          ),
-        );
-      await context.events.add(tx, 'runStarted', runId, personId, { again: result.affectedRows });
-    }
-    return result.affectedRows;
-  });
-}
-
-/** Calls one take off that is not made yet. */
-export async function cancelTake(context: Context, takeId: string, personId: string): Promise<void> {
-  const [row] = await context.db
-    .select({ state: takes.state, batchId: takes.batchId, runId: batches.runId })
-    .from(takes)
-    .innerJoin(batches, eq(batches.id, takes.batchId))
-    .where(eq(takes.id, takeId));
-  if (!row) throw new ProblemError('notFound', 'There is no such take.');
-  const [result] = await context.db
-    .update(takes)
-    .set({ state: 'cancelled', leaseOwner: null, leaseEnds: null, finishedAt: new Date() })
-    .where(and(eq(takes.id, takeId), inArray(takes.state, ['waiting', 'painting', 'failed'])));
-  if (result.affectedRows === 0) throw new ProblemError('inTheWay', `This take is ${row.state} already.`);
-  await context.events.add(context.db, 'runMoved', row.runId, personId, { cancelled: takeId });
-}
-
-/** Orders so many more takes of every cell of a run that has any made; returns how many. */
-export async function moreTakes(context: Context, runId: string, more: number, personId: string): Promise<number> {
-  const batchIds = (await batchesOf(context, runId)).map(b => b.id);
-  const newest = await context.db
-    .select({ cellId: takes.cellId, last: sql<string>`max(${takes.id})` })
-    .from(takes)
-    .where(and(inArray(takes.batchId, batchIds), eq(takes.state, 'made')))
-    .groupBy(takes.cellId);
-  if (newest.length === 0)
-    throw new ProblemError('inTheWay', 'Nothing of this run is made yet, so there is nothing to add takes to.');
-  for (let i = 0; i < more; i++) for (const { last } of newest) await takeAgain(context, last, personId);
-  return newest.length * more;
-}
-
-/** Orders one take again: a failed one is repeated in its place; a made one gets a further take beside it, with a seed of its own. */
-export async function takeAgain(context: Context, takeId: string, personId: string): Promise<void> {
-  await context.db.transaction(async tx => {
-    const [row] = await tx
-      .select({ take: takes, runId: batches.runId, campaignId: runs.campaignId, plan: batches.plan, cellKey: cells.cellKey })
-      .from(takes)
-      .innerJoin(batches, eq(batches.id, takes.batchId))
-      .innerJoin(cells, eq(cells.id, takes.cellId))
-      .innerJoin(runs, eq(runs.id, batches.runId))
-      .where(eq(takes.id, takeId));
-    if (!row) throw new ProblemError('notFound', 'There is no such take.');
-    const { take } = row;
-    const plan = readPlan(row.plan);
-    if (take.state === 'waiting' || take.state === 'painting')
-      throw new ProblemError('inTheWay', 'This take is being made already.');
-    if (take.state === 'made') {
-      if ((await budgetsLeft(context, row.campaignId, personId)).some(b => b.left < 1))
-        throw new ProblemError('notPossible', 'The budget is spent, so no further take can be ordered. Ask a lead for more.');
-      // The lock on the cell keeps two people from getting the same take number.
-      await tx.execute(sql`select id from cells where id = ${take.cellId} for update`);
-      const [{ last }] = await tx
-        .select({ last: sql<number>`max(${takes.take})`.mapWith(Number) })
-        .from(takes)
-        .where(eq(takes.cellId, take.cellId));
-      // The seed has no part in what is stepped.
-      const base = row.cellKey.split('/').slice(0, 3).join('/');
-      const seed = seedFor(plan.seedPolicy, plan.seed, take.ticket.subject.id, base, last + 1);
-      const ticket: Ticket = { ...take.ticket, take: last + 1, seed };
-      await tx.insert(takes).values({
-        id: uuidv7(),
-        cellId: take.cellId,
-        batchId: take.batchId,
-        take: last + 1,
-        seed,
-        ticket,
-        ticketHash: ticketHash(ticket),
-        state: 'waiting',
-        notBefore: new Date(),
-      });
-    } else
-      await tx
-        .update(takes)
-        .set({
-          state: 'waiting',
-          generation: sql`${takes.generation} + 1`,
-          attempts: 0,
-          problem: null,
-          notBefore: new Date(),
-          finishedAt: null,
-        })
-        .where(eq(takes.id, takeId));
-    await tx
-      .update(batches)
-      .set({ state: 'running' })
-      .where(and(eq(batches.id, take.batchId), inArray(batches.state, ['done', 'stopped'])));
-    await context.events.add(tx, 'runStarted', row.runId, personId, { again: 1 });
-  });
 }

@@ -5,8 +5,7 @@ import { uuidv7 } from 'uuidv7';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connect.ts';
 import { ProblemError } from '../http/problemError.ts';
-import { budgets } from '../house/tables.ts';
-import { budgetsLeft } from './budgets.ts';
+import { holdBudgets } from './budgets.ts';
 import { planRun, type Planned } from './planning.ts';
 import { batches, cells, runLooks, runs, takes, type CellBind } from './tables.ts';
 
@@ -123,6 +122,7 @@ async function insertBatch(
         cellId,
         batchId,
         take: ticket.take,
+        pressId: ticket.press.id,
         seed: ticket.seed,
         ticket,
         ticketHash: ticketHash(ticket),
@@ -159,19 +159,4 @@ async function insertBatch(
   for (let i = 0; i < cellRows.length; i += 200) await tx.insert(cells).values(cellRows.slice(i, i + 200));
   for (let i = 0; i < takeRows.length; i += 100) await tx.insert(takes).values(takeRows.slice(i, i + 100));
   await context.events.add(tx, 'runStarted', runId, personId, { name: input.name, images: takeRows.length });
-}
-
-/** Budgets are counted under a lock, so that two runs that start at once cannot both take the last of one. */
-async function holdBudgets(
-  context: Context,
-  tx: Queries,
-  images: number,
-  campaignId: string | null,
-  personId: string,
-): Promise<void> {
-  for (const about of [campaignId, personId])
-    if (about) await tx.select().from(budgets).where(eq(budgets.about, about)).for('update');
-  for (const b of await budgetsLeft(context, campaignId, personId))
-    if (images > b.left)
-      throw new ProblemError('notPossible', `${images} images are more than the ${b.left} that ${b.of} may still make.`);
 }

@@ -2,8 +2,9 @@ import { boolean, double, index, int, mysqlEnum, mysqlTable, uniqueIndex, varcha
 import type { PlanInput } from '@zinc/contract';
 import type { BindingSheet, CellValue, Drift, Facet, Fingerprint, PlanKind, Ticket } from '@zinc/core';
 import { json, moment, sha, uuid } from '../db/columns.ts';
-import { campaigns, presses } from '../house/tables.ts';
+import { campaigns } from '../house/tables.ts';
 import { people } from '../people/tables.ts';
+import { presses } from '../presses/tables.ts';
 import { pictures } from '../shelf/tables.ts';
 
 /** What ties a cell to others: whole per cent, an anchor of its own, and the key of the sheet it shares. */
@@ -86,6 +87,10 @@ export const takes = mysqlTable(
       .notNull()
       .references(() => batches.id),
     take: int('take').notNull(),
+    /** The press that it is ordered from; another of the same make may take it over. */
+    pressId: uuid('press_id').references(() => presses.id),
+    /** The press that failed at it last: others try first. */
+    notAt: uuid('not_at'),
     seed: double('seed').notNull(),
     ticket: json<Ticket>('ticket').notNull(),
     ticketHash: sha('ticket_hash').notNull(),

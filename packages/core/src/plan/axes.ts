@@ -4,9 +4,10 @@ import { PlanError, type Axis, type CellValue, type Plan, type PlanLibrary, type
 
 /**
  * Settings that a plan can step through: `strength`, `bind`, `fidelity` (per cent), `lookVersion` (numbers), `facets` (lists with + between),
- * `parts:SOURCE` (parts of one source of the looks), `slot:NAME` (values of a template's slot), `press:KEY` (what the press declares).
+ * `parts:SOURCE` (parts of one source of the looks), `slot:NAME` (values of a template's slot), `press` (ids of presses), `model` (models of
+ * the press), `press:KEY` (what the press declares).
  */
-export const STEPPED = ['strength', 'bind', 'fidelity', 'lookVersion', 'facets', 'parts', 'slot', 'press'] as const;
+export const STEPPED = ['strength', 'bind', 'fidelity', 'lookVersion', 'facets', 'parts', 'slot', 'press', 'model'] as const;
 
 const MOST_AXES = 2;
 const MOST_VALUES = 24;
@@ -78,6 +79,12 @@ function faultOf(setting: string, value: SettingValue, library: PlanLibrary): st
     if (!slot) return `The template has no slot “${name}”.`;
     return String(value).trim() === '' ? `A value of ${name} is empty.` : slotFault(slot, String(value));
   }
+  if (setting === 'press')
+    return library.presses?.some(p => p.id === value) ? null : `There is no press “${String(value)}” in use in the house.`;
+  if (kind === 'model') {
+    const { name: press, models = [] } = library.press;
+    return models.includes(String(value)) ? null : `${press} has no model “${String(value)}”; it has ${models.join(', ')}.`;
+  }
   if (kind === 'press') {
     const declared = library.pressSettings?.find(s => s.key === name);
     if (!declared) return `This press has no setting “${name}”.`;
@@ -98,21 +105,29 @@ const PLAIN: Readonly<Record<string, string>> = {
   fidelity: 'Fidelity',
   lookVersion: 'Version of the look',
   facets: 'Facets',
+  press: 'Press',
+  model: 'Model',
 };
 
 /** What people call a setting. */
 export function labelOf(setting: string, library: Pick<PlanLibrary, 'pressSettings' | 'sourceNames'>): string {
   const [kind, name] = split(setting);
+  if (setting in PLAIN) return PLAIN[setting];
   if (kind === 'press') return library.pressSettings?.find(s => s.key === name)?.label ?? name;
   if (kind === 'parts') return `Parts of ${library.sourceNames?.[name] ?? 'a source'}`;
   if (kind === 'slot') return name;
-  return PLAIN[kind] ?? setting;
+  return setting;
 }
 
 /** A value as people read it. */
-export function valueLabel(setting: string, value: SettingValue, library: Pick<PlanLibrary, 'pressSettings'>): string {
+export function valueLabel(
+  setting: string,
+  value: SettingValue,
+  library: Pick<PlanLibrary, 'pressSettings' | 'presses'>,
+): string {
   const [kind, name] = split(setting);
   if (kind === 'strength' || kind === 'bind' || kind === 'fidelity') return `${String(value)} %`;
+  if (setting === 'press') return library.presses?.find(p => p.id === value)?.name ?? String(value);
   if (kind === 'press')
     return library.pressSettings?.find(s => s.key === name)?.type === 'percent' ? `${String(value)} %` : String(value);
   if (kind === 'parts') return value === 1 ? '1 part' : `${String(value)} parts`;

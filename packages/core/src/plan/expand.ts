@@ -112,6 +112,7 @@ function cellOf(at: Place): Omit<Cell, 'row' | 'column' | 'struckOut'> {
   };
   for (const { key: name, default: usual } of library.pressSettings ?? [])
     if (name !== 'strength') settings[name] = choice.get(`press:${name}`) ?? plan.settings?.[name] ?? usual;
+  const press = pressOf(plan, library, choice);
   const marks = (plan.marks ?? []).map(({ sha256, box }) => {
     const working = library.marks?.[sha256];
     if (!working) throw new PlanError('marks', 'A mark is not in the house any more; bring it again.');
@@ -121,7 +122,7 @@ function cellOf(at: Place): Omit<Cell, 'row' | 'column' | 'struckOut'> {
     const take = i + 1;
     return {
       ticket: TICKET_VERSION,
-      press: { ...library.press, model: plan.model ?? library.press.model },
+      press,
       text: { parts, final: text, avoid, lettering },
       subject: {
         id: subject.id,
@@ -169,6 +170,14 @@ function cellOf(at: Place): Omit<Cell, 'row' | 'column' | 'struckOut'> {
     tickets,
     bind: bind > 0 ? { amount: bind, anchor: fill.anchor ?? plan.binding?.anchor ?? null } : null,
   };
+}
+
+/** The press of a cell and its model: what is stepped, what the plan says, what the press uses by itself. */
+function pressOf(plan: Plan, library: PlanLibrary, choice: Choice): Ticket['press'] {
+  const other = choice.get('press');
+  const { models, ...press } = library.presses?.find(p => p.id === other) ?? library.press;
+  const wanted = choice.get('model') ?? plan.model;
+  return { ...press, model: wanted && (models?.includes(String(wanted)) ?? true) ? String(wanted) : press.model };
 }
 
 /** The text of a cell: template and fills, what the look says around them, and what is said at the time of use. */

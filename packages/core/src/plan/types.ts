@@ -78,6 +78,16 @@ export interface ResolvedStyle {
   version: number;
 }
 
+/** A press as tickets name it, with the model it uses by itself and, when more are known, all of them. */
+export interface PlanPress {
+  id: string;
+  name: string;
+  version: string;
+  model: string;
+  models?: string[];
+  painterVersion?: number;
+}
+
 /** Everything a plan names, as it stands when the plan is read. */
 export interface PlanLibrary {
   subjects: {
@@ -109,7 +119,9 @@ export interface PlanLibrary {
   template: { id: string; version: number; text: string; avoid: string[]; slots: Slot[] } | null;
   formats: { id: string; name: string; width: number; height: number }[];
   brand: { avoid: string[]; never: { hex: string; radius: number }[] };
-  press: { id: string; name: string; version: string; model: string; painterVersion?: number };
+  press: PlanPress;
+  /** Every press that can be stepped to. */
+  presses?: PlanPress[];
   /** Settings that the press declares, with their defaults. */
   pressSettings?: { key: string; label: string; type: string; default: SettingValue; from?: number; to?: number }[];
 }

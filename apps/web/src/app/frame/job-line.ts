@@ -65,8 +65,8 @@ interface Hit {
         </ul>
       }
     </div>
-    <span class="press" [class.gone]="press()?.state === 'gone'" [class.busy]="press()?.state === 'busy'" role="status"
-      ><i aria-hidden="true"></i>{{ pressText() }}</span
+    <span class="press" [class.gone]="presses().gone" [class.busy]="presses().busy" role="status"
+      ><i aria-hidden="true"></i>{{ presses().text }}</span
     >
     <span class="person" [title]="person()?.name + ', ' + person()?.role">{{ initials() }}</span>
     <button class="b small quiet" type="button" (click)="signOut()">Sign out</button>
@@ -177,12 +177,21 @@ export class JobLine {
   private readonly runs = this.store.selectSignal(runs.all);
   readonly words = signal('');
   readonly at = signal(0);
-  readonly press = computed(() => this.house()?.presses[0] ?? null);
-  readonly pressText = computed(() => {
-    const press = this.press();
-    if (!press) return '';
-    if (press.state === 'gone') return 'Press gone';
-    return press.waiting > 0 ? `Press busy, ${press.waiting} to go` : 'Press idle';
+  /** What the presses do together: who is away is told first. */
+  readonly presses = computed(() => {
+    const all = (this.house()?.presses ?? []).filter(p => p.state !== 'unused');
+    const away = all.filter(p => p.state === 'gone' || p.state === 'rests');
+    const waiting = all.reduce((sum, p) => sum + p.waiting, 0);
+    const one = all.length === 1;
+    const told = [
+      ...(away.length > 0 ? [one ? 'Press gone' : `${away.length} of ${all.length} presses away`] : []),
+      ...(waiting > 0 ? [`${away.length > 0 ? '' : one ? 'Press busy, ' : 'Presses busy, '}${waiting} to go`] : []),
+    ];
+    return {
+      gone: away.length > 0,
+      busy: waiting > 0 && away.length < all.length,
+      text: all.length === 0 ? '' : told.join(', ') || (one ? 'Press idle' : 'Presses idle'),
+    };
   });
   readonly initials = computed(() =>
     (this.person()?.name ?? '')

@@ -65,6 +65,8 @@ export class PlanDraft {
   readonly content = signal<{ strength: string; read: Read }>({ strength: '100', read: 'areas' });
   readonly clear = signal<readonly Box[]>([]);
   readonly marks = signal<readonly { sha256: string; box: Box }[]>([]);
+  readonly pressId = signal<string | null>(null);
+  readonly model = signal<string | null>(null);
   readonly settings = signal<Readonly<Record<string, SettingValue>>>({});
   readonly axes = signal<readonly Axis[]>([]);
   readonly pilot = signal('');
@@ -72,7 +74,9 @@ export class PlanDraft {
   /** Licences that ended and are used all the same. */
   readonly overrides = signal<readonly { referenceId: string; reason: string }[]>([]);
 
-  readonly press = computed(() => this.house()?.presses[0] ?? null);
+  /** Presses that are in use. */
+  readonly presses = computed(() => (this.house()?.presses ?? []).filter(p => p.state !== 'unused'));
+  readonly press = computed(() => this.presses().find(p => p.id === this.pressId()) ?? this.presses()[0] ?? null);
   readonly template = computed(() => this.allTemplates().find(t => t.id === this.templateId()) ?? null);
   readonly chosenSubjects = computed(() => this.subjectIds().flatMap(id => this.allSubjects().find(s => s.id === id) ?? []));
   readonly chosenLooks = computed(() => this.lookIds().flatMap(id => this.allLooks().find(l => l.id === id) ?? []));
@@ -97,7 +101,7 @@ export class PlanDraft {
   ]);
   readonly columns = computed((): Column[] => {
     const formats = this.house()?.formats ?? [];
-    const known = { pressSettings: this.press()?.capabilities?.settings as never };
+    const known = { pressSettings: this.press()?.capabilities?.settings as never, presses: this.presses() as never };
     const choices = choicesOf(this.allAxes());
     return this.lookIds().flatMap(lookId => {
       const look = this.allLooks().find(l => l.id === lookId);
@@ -146,6 +150,7 @@ export class PlanDraft {
       settings: { ...this.settings() },
       axes: this.axes().map(a => ({ ...a, values: [...a.values] })),
       pressId: this.press()?.id ?? '',
+      ...(this.model() && this.press()?.capabilities?.models.includes(this.model()!) ? { model: this.model() } : {}),
       struckOut: [...this.struckOut()],
       pilot: this.pilot().trim() === '' ? null : number(this.pilot()),
       licenceOverrides: [...this.overrides()],
@@ -188,6 +193,8 @@ export class PlanDraft {
     this.content.set({ strength: String(p.content?.strength ?? 100), read: p.content?.read ?? 'areas' });
     this.clear.set(p.clear ?? []);
     this.marks.set(p.marks ?? []);
+    this.pressId.set(p.pressId);
+    this.model.set(p.model ?? null);
     this.settings.set(p.settings ?? {});
     this.axes.set((p.axes ?? []).map(a => ({ setting: a.setting, values: a.values as SettingValue[] })));
     this.struckOut.set(new Set(p.struckOut));

@@ -11,7 +11,7 @@ interface Steppable {
 /** What a value means as it is written: a number where the setting is one. */
 function valueOf(setting: string, text: string): SettingValue {
   const plain = text.trim().replace(/\s*%$/, '');
-  if (setting === 'facets' || setting.startsWith('slot:')) return plain.replace(/\s*\+\s*/g, '+');
+  if (['facets', 'press', 'model'].includes(setting) || setting.startsWith('slot:')) return plain.replace(/\s*\+\s*/g, '+');
   return plain !== '' && Number.isFinite(Number(plain)) ? Number(plain) : plain;
 }
 
@@ -75,12 +75,26 @@ export class PlanSteps {
   /** What a hand last wrote, as it was written, so that a typing error stays to be mended. */
   private readonly written = signal<Readonly<Record<string, string>>>({});
 
+  private readonly presses = computed(() => this.draft.presses());
+  private readonly models = computed(() => this.draft.press()?.capabilities?.models ?? []);
   readonly steppable = computed((): Steppable[] => [
     { setting: 'strength', label: 'Strength', hint: '40, 60, 80' },
     { setting: 'bind', label: 'Bind', hint: '0, 50, 100' },
     { setting: 'fidelity', label: 'Fidelity', hint: '0, 50, 90' },
     { setting: 'facets', label: 'Facets', hint: 'colour, line+texture' },
     { setting: 'lookVersion', label: 'Version of the look', hint: '1, 2' },
+    ...(this.presses().length > 1
+      ? [
+          {
+            setting: 'press',
+            label: 'Press',
+            hint: this.presses()
+              .map(p => p.name)
+              .join(', '),
+          },
+        ]
+      : []),
+    ...(this.models().length > 1 ? [{ setting: 'model', label: 'Model of the press', hint: this.models().join(', ') }] : []),
     ...this.draft.pressSettings().map(s => ({
       setting: `press:${s.key}`,
       label: s.label,
@@ -101,7 +115,7 @@ export class PlanSteps {
   ]);
 
   textOf(a: Axis): string {
-    return this.written()[a.setting] ?? a.values.map(String).join(', ');
+    return this.written()[a.setting] ?? a.values.map(v => this.nameOf(a.setting, v)).join(', ');
   }
 
   hintOf(setting: string): string {
@@ -143,6 +157,12 @@ export class PlanSteps {
     return text
       .split(/[,\n]/)
       .filter(v => v.trim() !== '')
-      .map(v => valueOf(setting, v));
+      .map(v => valueOf(setting, v))
+      .map(v => (setting === 'press' ? (this.presses().find(p => p.name.toLowerCase() === String(v).toLowerCase())?.id ?? v) : v));
+  }
+
+  /** A press is written by its name; all else as it is. */
+  private nameOf(setting: string, value: SettingValue): string {
+    return (setting === 'press' && this.presses().find(p => p.id === value)?.name) || String(value);
   }
 }

@@ -17,6 +17,7 @@ import { looks } from '../mix/looks.store';
 import { Api, ApiError, problemOf } from '../shared/api';
 import { writtenSpan } from '../shared/dates';
 import { Keys } from '../shared/keys';
+import { imagesAtOnce, pressDoing, sharesWith } from '../shared/presses';
 import { Messages } from '../shared/messages';
 import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
@@ -31,7 +32,7 @@ import { PlanWords } from './plan-words';
 import { runs } from './runs.store';
 
 /** Fields that tell their fault beside themselves; others tell it above the grid. */
-const AT_FIELD = ['subjectIds', 'lookIds', 'takes', 'strength', 'seed', 'name', 'formatIds', 'pilot', 'axes', 'binding', 'fills'];
+const AT_FIELD = ['subjectIds', 'lookIds', 'takes', 'strength', 'seed', 'name', 'formatIds', 'pilot', 'axes', 'binding', 'fills', 'pressId', 'model'];
 
 /** The plan, written out like a job ticket and editable in place; beside it the run as a grid of empty cells, preflight, and every final text. */
 @Component({
@@ -79,6 +80,12 @@ export class PlanPage {
     subjects: this.draft.allSubjects().length > 0,
   }));
 
+  readonly models = computed(() => this.draft.press()?.capabilities?.models ?? []);
+  /** What the press is doing, how much it makes at once, and who shares its work. */
+  readonly pressLine = computed(() => {
+    const press = this.draft.press();
+    return press ? [pressDoing(press), `${imagesAtOnce(press)} at a time`, ...sharesWith(press)].join(', ') : '';
+  });
   readonly must = computed(() => this.preview()?.findings.filter(f => f.severity === 'must') ?? []);
   readonly time = computed(() => {
     const seconds = this.preview()?.seconds;
@@ -109,6 +116,7 @@ export class PlanPage {
       templates: byId(this.draft.allTemplates(), (t: { name: string }) => t.name),
       formats: byId(this.draft.house()?.formats ?? [], (f: { name: string }) => f.name),
       pressSettings: this.draft.press()?.capabilities?.settings as never,
+      presses: byId(this.draft.house()?.presses ?? [], (p: { name: string }) => p.name),
       sourceNames: this.draft.sourceNames(),
     });
   });

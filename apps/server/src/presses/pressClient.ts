@@ -1,3 +1,4 @@
+import { performance } from 'node:perf_hooks';
 import { capabilitiesSchema, type Capabilities, type CheckResult, type ChecksRequest, type Render } from '@zinc/contract';
 import type { Ticket } from '@zinc/core';
 
@@ -6,23 +7,29 @@ export class PressError extends Error {
   override name = 'PressError';
   constructor(
     message: string,
-    readonly kind: 'gone' | 'fault',
+    /** It does not answer, has too much to do just now, or did wrong. */
+    readonly kind: 'gone' | 'busy' | 'fault',
     readonly mayRetry: boolean,
     readonly waitSeconds = 0,
+    /** What it answered with over HTTP, when it did. */
+    readonly status: number | null = null,
   ) {
     super(message);
   }
 }
 
 const KEEP_MS = 3000;
+const ASK_MS = 5000;
 
 /** Speaks the press contract (docs/press-contract.yaml) to one press. */
 export class PressClient {
-  private known: { at: number; value: Capabilities | null } | null = null;
+  private known: { at: number; value: Promise<Capabilities | null> } | null = null;
 
   constructor(
     private readonly url: string,
     private readonly token: string,
+    /** Seconds that an image may be in painting without any progress; one that waits for its turn may take five times as long. */
+    private readonly patience = 120,
   ) {}
 
   private async call(
@@ -39,6 +46,7 @@ export class PressClient {
         signal: options.signal ?? AbortSignal.timeout(20_000),
       });
     } catch (error) {
+      this.known = { at: Date.now(), value: Promise.resolve(null) };
       throw new PressError(`The press does not answer (${(error as Error).message}).`, 'gone', true);
     }
     if (response.ok || (method === 'HEAD' && response.status === 404)) return response;
@@ -46,13 +54,21 @@ export class PressClient {
     const detail = document?.detail ?? `The press answered ${response.status}.`;
     const wait = Number(response.headers.get('retry-after')) || 0;
     const mayRetry = response.status >= 500 || response.status === 429 || response.status === 404;
-    throw new PressError(detail, 'fault', mayRetry, wait);
+    const kind = response.status === 429 || response.status === 503 ? 'busy' : 'fault';
+    throw new PressError(detail, kind, mayRetry, wait, response.status);
   }
 
-  private async json<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<T> {
+  private async json<T>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+    ms?: number,
+  ): Promise<T> {
     const response = await this.call(method, path, {
       body: body === undefined ? undefined : JSON.stringify(body),
       headers: { 'content-type': 'application/json', ...headers },
+      signal: ms === undefined ? undefined : AbortSignal.timeout(ms),
     });
     let text: string;
     try {
@@ -68,17 +84,15 @@ export class PressClient {
     }
   }
 
-  /** What the press says of itself, at most 3 seconds old; null when it does not answer. */
+  /** What the press says of itself, at most 3 seconds old; null when it does not answer, or says nothing sensible. */
   async capabilities(): Promise<Capabilities | null> {
-    if (this.known && Date.now() - this.known.at < KEEP_MS) return this.known.value;
-    let value: Capabilities | null = null;
-    try {
-      value = await capabilitiesSchema.validate(await this.json('GET', '/v1/capabilities'));
-    } catch {
-      // A press that does not answer, or says nothing sensible, counts as gone.
-    }
-    this.known = { at: Date.now(), value };
-    return value;
+    if (!this.known || Date.now() - this.known.at > KEEP_MS) this.known = { at: Date.now(), value: this.ask().catch(() => null) };
+    return this.known.value;
+  }
+
+  /** The same, asked now. Throws PressError when nothing answers, ValidationError when what answers does not keep to the contract. */
+  async ask(): Promise<Capabilities> {
+    return capabilitiesSchema.validate(await this.json('GET', '/v1/capabilities', undefined, {}, ASK_MS));
   }
 
   async check(checks: ChecksRequest['checks']): Promise<CheckResult[]> {
@@ -118,10 +132,18 @@ export class PressClient {
   /** Orders a ticket under a key and waits for its image. `onWait` runs between looks and may throw to give up. */
   async make(ticket: Ticket, key: string, onWait: () => Promise<void> | void): Promise<{ bytes: Buffer; pixels: string }> {
     let render = await this.order(ticket, key);
+    let moved = performance.now();
     for (let pause = 60; render.state === 'waiting' || render.state === 'painting'; pause = Math.min(250, pause * 1.3)) {
       await new Promise(resolve => setTimeout(resolve, pause));
       await onWait();
-      render = await this.look(render.id);
+      const next = await this.look(render.id);
+      if (next.state !== render.state || next.progress !== render.progress) moved = performance.now();
+      render = next;
+      const still = (performance.now() - moved) / 1000;
+      if (still > this.patience * (render.state === 'waiting' ? 5 : 1)) {
+        await this.cancel(render.id).catch(() => undefined);
+        throw new PressError(`The press has not moved for ${Math.round(still)} s; it was told to let go.`, 'fault', true);
+      }
     }
     if (render.state === 'made') return this.image(render.id);
     if (render.state === 'failed')

@@ -1,0 +1,86 @@
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import type { Context } from '../context.ts';
+import { PressError } from '../presses/pressClient.ts';
+import { isUp, sameMake, type KnownPress } from '../presses/presses.ts';
+import { presses } from '../presses/tables.ts';
+import { settleTake, type Claim } from './claims.ts';
+import { batches, takes } from './tables.ts';
+
+const MOST_ATTEMPTS = 4;
+const AWAY_MS = 2000;
+
+/** What becomes of a take that was not made: it waits for the press, is tried again elsewhere or later, or has failed. */
+export async function putBack(context: Context, owner: string, claim: Claim, press: KnownPress, error: Error): Promise<void> {
+  const { db, presses: house } = context;
+  const known = error instanceof PressError;
+  if (!known) context.log.error({ err: error }, 'a take failed in an unexpected way');
+  const runId = await runOf(context, claim.batchId);
+  if (known && error.kind !== 'fault') {
+    // Nobody's fault and no attempt spent: the run waits, and goes on when the press can.
+    const wait = Math.max(AWAY_MS, error.waitSeconds * 1000);
+    await settleTake(db, owner, claim, { state: 'waiting', notAt: press.row.id, notBefore: new Date(Date.now() + wait) });
+    const others = (await house.all()).some(p => p.row.id !== press.row.id && isUp(p) && sameMake(p, press));
+    if (others) return;
+    const why =
+      error.kind === 'gone'
+        ? `${press.row.name} does not answer. The run goes on by itself when it is back.`
+        : `${press.row.name} has too much to do just now. The run goes on by itself.`;
+    await db.update(batches).set({ waitingFor: why }).where(eq(batches.id, claim.batchId));
+    await context.events.add(db, 'runWaits', runId, null);
+    return;
+  }
+  if (known && error.mayRetry) await house.didWrong(press.row.id, error.message);
+  const attempts = claim.attempts + 1;
+  const again = (!known || error.mayRetry) && attempts < MOST_ATTEMPTS;
+  const backoff = Math.max(known ? error.waitSeconds * 1000 : 0, 400 * 2 ** attempts * (0.75 + Math.random() / 2));
+  const problem = (known ? error.message : 'Something went wrong in Zinc Shelf while this image was made.').slice(0, 500);
+  await settleTake(
+    db,
+    owner,
+    claim,
+    again
+      ? { state: 'waiting', attempts, problem, notAt: press.row.id, notBefore: new Date(Date.now() + backoff) }
+      : { state: 'failed', attempts, problem, finishedAt: new Date() },
+  );
+  await context.events.add(db, again ? 'takeRetried' : 'takeFailed', runId, null, { takeId: claim.takeId });
+}
+
+async function runOf(context: Context, batchId: string): Promise<string | null> {
+  const [row] = await context.db.select({ runId: batches.runId }).from(batches).where(eq(batches.id, batchId));
+  return row?.runId ?? null;
+}
+
+/** A batch with nothing left to make is done. */
+export async function finishBatch(context: Context, batchId: string): Promise<void> {
+  const [result] = (await context.db.execute(sql`
+    update batches set state = 'done', waiting_for = null where id = ${batchId} and state = 'running'
+    and not exists (select 1 from takes where takes.batch_id = ${batchId} and takes.state in ('waiting', 'painting'))`)) as unknown as [
+    { affectedRows: number },
+  ];
+  if (result.affectedRows === 1) await context.events.add(context.db, 'runDone', await runOf(context, batchId), null);
+}
+
+/** Remembers how long a press takes an image of 768 × 768, all its painters together, as a running mean; and that it did right. */
+export async function recordPace(context: Context, seconds: number, claim: Claim, press: KnownPress): Promise<void> {
+  const { width, height } = claim.ticket.format;
+  const pace = seconds * (589_824 / (width * height));
+  // Binding costs several times what painting does, so it has a pace of its own.
+  const column = claim.ticket.binding ? 'secondsPerBound' : 'secondsPerImage';
+  await context.db
+    .update(presses)
+    .set({
+      [column]: sql`coalesce(${presses[column]} * 0.85 + ${pace} * 0.15, ${pace})`,
+      capabilities: press.says,
+      seenAt: new Date(),
+    })
+    .where(eq(presses.id, press.row.id));
+  await context.presses.didRight(press.row.id);
+}
+
+/** Takes of a batch that can still be called off become cancelled. */
+export async function cancelWaiting(context: Context, batchId: string): Promise<void> {
+  await context.db
+    .update(takes)
+    .set({ state: 'cancelled', leaseOwner: null, leaseEnds: null })
+    .where(and(eq(takes.batchId, batchId), inArray(takes.state, ['waiting', 'painting'])));
+}
