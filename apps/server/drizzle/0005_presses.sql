@@ -8,6 +8,7 @@ ALTER TABLE `presses` ADD `seconds_per_bound` double;--> statement-breakpoint
 ALTER TABLE `presses` ADD `fault` varchar(300);--> statement-breakpoint
 ALTER TABLE `presses` ADD `faults` int DEFAULT 0 NOT NULL;--> statement-breakpoint
 ALTER TABLE `presses` ADD `rests_until` datetime(3);--> statement-breakpoint
+ALTER TABLE `look_ranges` ADD `setting` varchar(120) DEFAULT 'strength' NOT NULL;--> statement-breakpoint
 ALTER TABLE `takes` ADD `press_id` char(36);--> statement-breakpoint
 ALTER TABLE `takes` ADD `not_at` char(36);--> statement-breakpoint
 UPDATE `takes` JOIN `presses` ON `presses`.`id` = json_value(`takes`.`ticket`, '$.press.id') SET `takes`.`press_id` = `presses`.`id`;--> statement-breakpoint

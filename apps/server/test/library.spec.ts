@@ -327,16 +327,16 @@ describe('the library', () => {
 
     it('carry ranges that people recommend, which can be withdrawn and never changed', async () => {
       const at = `/api/looks/${stocked.look.id}/ranges`;
-      const range = { version: 1, strengthFrom: 60, strengthTo: 80, goodFor: 'round subjects', note: '', proofIds: [] };
+      const range = { version: 1, setting: 'strength', from: 60, to: 80, goodFor: 'round subjects', note: '', proofIds: [] };
       const { body } = await house.agents.designer.post(at).send(range).expect(201);
       const [kept] = (body as { items: LookRange[] }).items;
-      expect([kept.strengthFrom, kept.strengthTo, kept.goodFor]).toEqual([60, 80, 'round subjects']);
+      expect([kept.setting, kept.from, kept.to, kept.goodFor]).toEqual(['strength', 60, 80, 'round subjects']);
       expect(
         (
           (
             await lead()
               .post(at)
-              .send({ ...range, strengthFrom: 90 })
+              .send({ ...range, from: 90 })
               .expect(400)
           ).body as Problem
         ).field,

@@ -238,7 +238,7 @@ export const lookSchema = object({
 });
 export type Look = InferType<typeof lookSchema>;
 
-/** A proof that speaks for a range: kept at a strength. */
+/** A proof that speaks for a range. */
 export interface RangeProof {
   id: string;
   sha256: string;
@@ -246,14 +246,14 @@ export interface RangeProof {
 }
 export const rangeInputSchema = object({
   version: number().integer().min(1).required('Say which version'),
-  strengthFrom: percent('The lower strength').required('Say from which strength'),
-  strengthTo: percent('The upper strength')
-    .required('Say to which strength')
-    .test(
-      'order',
-      'The upper strength must be at least the lower one',
-      (v, c) => v >= (c.parent as { strengthFrom: number }).strengthFrom,
-    ),
+  /** As plans name what can be stepped: strength, bind, fidelity, or what a press declares. */
+  setting: text(120, 'The setting')
+    .matches(/^(strength|bind|fidelity|press:.+)$/, 'A range is of strength, bind, fidelity or a setting of a press')
+    .default('strength'),
+  from: percent('The lower value').required('Say from which value'),
+  to: percent('The upper value')
+    .required('Say to which value')
+    .test('order', 'The upper value must be at least the lower one', (v, c) => v >= (c.parent as { from: number }).from),
   goodFor: text(200, 'What it is good for').required('Say what it is good for, such as round subjects'),
   note: text(500, 'The note').defined(),
   proofIds: array(id()).max(12, 'At most 12 proofs').required(),
@@ -262,8 +262,9 @@ export const rangeSchema = object({
   id: id(),
   lookId: id(),
   version: number().required(),
-  strengthFrom: number().required(),
-  strengthTo: number().required(),
+  setting: string().required(),
+  from: number().required(),
+  to: number().required(),
   goodFor: string().defined(),
   note: string().defined(),
   proofs: mixed<RangeProof[]>().required(),

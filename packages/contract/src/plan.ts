@@ -24,6 +24,7 @@ export const bindingSchema = object({
   amount: percent('Bind').required('Say how strongly'),
   share: array(mixed<Share>().oneOf(SHARES).required()).min(1, 'A set must share something to be bound').required(),
   anchor: id().nullable().defined(),
+  words: text(300, 'What is said of the anchor'),
 });
 
 /** Values by name, each checked alike. */

@@ -34,6 +34,7 @@ export { wordConflicts, type WordConflict } from './lexicon/conflicts.ts';
 export { drift, driftOver, type Drift } from './drift/drift.ts';
 export { likeness, holdsUpTo } from './drift/likeness.ts';
 export * from './words/template.ts';
+export * from './words/marks.ts';
 export * from './words/subjectList.ts';
 export * from './words/fileNames.ts';
 export * from './plan/seeds.ts';

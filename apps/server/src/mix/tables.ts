@@ -70,9 +70,11 @@ export const lookRanges = mysqlTable('look_ranges', {
     .notNull()
     .references(() => looks.id),
   version: int('version').notNull(),
-  /** Whole percentages. */
-  strengthFrom: int('strength_from').notNull(),
-  strengthTo: int('strength_to').notNull(),
+  /** As plans name what can be stepped. */
+  setting: varchar('setting', { length: 120 }).notNull().default('strength'),
+  /** Whole percentages; the columns are older than other settings. */
+  from: int('strength_from').notNull(),
+  to: int('strength_to').notNull(),
   goodFor: varchar('good_for', { length: 200 }).notNull(),
   note: varchar('note', { length: 500 }).notNull(),
   proofs: json<RangeProof[]>('proofs').notNull(),

@@ -18,8 +18,8 @@ async function selectRanges(context: Context, lookId: string): Promise<LookRange
     .where(and(eq(lookRanges.lookId, lookId), eq(lookRanges.withdrawn, false)))
     .orderBy(desc(lookRanges.id));
   return rows.map(({ r, author }) => {
-    const { id, version, strengthFrom, strengthTo, goodFor, note, proofs: speaking, at } = r;
-    return { id, lookId, version, strengthFrom, strengthTo, goodFor, note, proofs: speaking, author, at: at.toISOString() };
+    const { id, version, setting, from, to, goodFor, note, proofs: speaking, at } = r;
+    return { id, lookId, version, setting, from, to, goodFor, note, proofs: speaking, author, at: at.toISOString() };
   });
 }
 
@@ -56,20 +56,21 @@ export const rangeRoutes = [
     method: 'post',
     path: '/looks/:id/ranges',
     roles: MAKERS,
-    summary: 'Recommend a range of strength for a look, with the proofs that speak for it',
+    summary: 'Recommend a range of strength, or of another setting, for a look, with the proofs that speak for it',
     body: rangeInputSchema,
     status: 201,
     response: object({ items: array(rangeSchema.required()).required() }),
     async handle({ context, params, body, person }) {
       await oneVersion(context, params.id, body.version);
       const speaking = await speakingProofs(context, params.id, body.proofIds);
-      const { version, strengthFrom, strengthTo, goodFor, note } = body;
+      const { version, setting, from, to, goodFor, note } = body;
       await context.db.insert(lookRanges).values({
         id: uuidv7(),
         lookId: params.id,
         version,
-        strengthFrom,
-        strengthTo,
+        setting,
+        from,
+        to,
         goodFor,
         note,
         proofs: speaking,

@@ -1,6 +1,14 @@
 import { statfs } from 'node:fs/promises';
 import type { Capabilities, Format, Look, PlanInput, Subject } from '@zinc/contract';
-import { labOfHex, wordsAround, type ExpandedPlan, type PreflightFacts } from '@zinc/core';
+import {
+  draftWords,
+  labOfHex,
+  wordConflicts,
+  wordsAround,
+  type ExpandedPlan,
+  type PreflightFacts,
+  type SettingValue,
+} from '@zinc/core';
 import { and, eq, inArray } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import { lookRanges } from '../mix/tables.ts';
@@ -43,6 +51,7 @@ export async function gatherFacts(context: Context, about: About): Promise<Omit<
       return {
         id: s.id,
         label: s.label,
+        tags: s.tags,
         picture: s.picture,
         palette: s.colours?.length
           ? s.colours.map(labOfHex)
@@ -62,12 +71,14 @@ export async function gatherFacts(context: Context, about: About): Promise<Omit<
         sources: used.length,
         coloursFromReferences:
           used.some(s => s.kind === 'reference' && s.facets.includes('colour')) && !used.some(s => s.kind === 'palette'),
+        carried: carriedWords(l, prints),
       };
     }),
     ranges: await rangeFacts(
       context,
       lookRows.map(l => l.id),
     ),
+    pressSettings: capabilities?.settings.map(x => ({ ...x, default: x.default as SettingValue })),
     mostSources: capabilities?.limits.mostSources,
     budgets: await budgetsLeft(context, input.campaignId ?? null, personId),
     room: await roomFor(context, expanded),
@@ -107,6 +118,18 @@ async function askPress({ client }: KnownPress, cells: ExpandedPlan['cells']): P
     if (error instanceof PressError) return null;
     throw error;
   }
+}
+
+/** Words of a look that its references give by themselves. */
+function carriedWords({ latest }: Look, prints: Awaited<ReturnType<typeof fingerprintsOf>>): string[] {
+  const drafts = latest.sources.flatMap(s =>
+    s.kind === 'reference' && s.parts > 0 && s.sha256 && prints[s.sha256]
+      ? [{ draft: draftWords(prints[s.sha256]), facets: s.facets }]
+      : [],
+  );
+  return wordConflicts(latest.words, drafts)
+    .filter(c => c.kind === 'repeats')
+    .map(c => c.word);
 }
 
 async function sourceFacts(
@@ -152,7 +175,7 @@ async function rangeFacts(context: Context, lookIds: string[]): Promise<Prefligh
     .select()
     .from(lookRanges)
     .where(and(inArray(lookRanges.lookId, lookIds), eq(lookRanges.withdrawn, false)));
-  return rows.map(r => ({ lookId: r.lookId, from: r.strengthFrom, to: r.strengthTo, goodFor: r.goodFor }));
+  return rows.map(r => ({ lookId: r.lookId, setting: r.setting, from: r.from, to: r.to, goodFor: r.goodFor }));
 }
 
 async function roomFor(context: Context, expanded: ExpandedPlan): Promise<PreflightFacts['room']> {

@@ -7,6 +7,7 @@ import { findBrand, listFormats } from '../house/service.ts';
 import { looks, lookVersions } from '../mix/tables.ts';
 import { people } from '../people/tables.ts';
 import { listDecisions, standingDecisions } from '../review/service.ts';
+import { presses } from '../presses/tables.ts';
 import { fingerprintsOf } from '../shelf/service.ts';
 import { pictures } from '../shelf/tables.ts';
 import { subjects, templates } from '../wording/tables.ts';
@@ -266,15 +267,22 @@ async function describeBatches(context: Context, runId: string): Promise<BatchVi
 
 async function planNames(context: Context, rows: readonly (typeof batches.$inferSelect)[]): Promise<PlanNames> {
   if (rows.length < 2) return { subjects: {}, looks: {}, templates: {}, formats: {} };
-  const [subjectRows, lookRows, templateRows, formatRows] = await Promise.all([
+  const [subjectRows, lookRows, templateRows, formatRows, pressRows] = await Promise.all([
     context.db.select({ id: subjects.id, name: subjects.label }).from(subjects),
     context.db.select({ id: looks.id, name: looks.name }).from(looks),
     context.db.select({ id: templates.id, name: templates.name }).from(templates),
     listFormats(context),
+    context.db.select({ id: presses.id, name: presses.name }).from(presses),
   ]);
   const byId = (list: { id: string; name: string }[]): Record<string, string> =>
     Object.fromEntries(list.map(r => [r.id, r.name]));
-  return { subjects: byId(subjectRows), looks: byId(lookRows), templates: byId(templateRows), formats: byId(formatRows) };
+  return {
+    subjects: byId(subjectRows),
+    looks: byId(lookRows),
+    templates: byId(templateRows),
+    formats: byId(formatRows),
+    presses: byId(pressRows),
+  };
 }
 
 /** The batches of a run, oldest first, or a problem when there is no such run. */

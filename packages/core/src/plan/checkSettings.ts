@@ -1,4 +1,5 @@
 import { labDistance2 } from '../colour/oklab.ts';
+import { labelOf, valueLabel } from './axes.ts';
 import type { Finding, PreflightFacts } from './preflight.ts';
 import type { Cell } from './types.ts';
 
@@ -32,29 +33,45 @@ export function checkLeaks(live: readonly Cell[], facts: PreflightFacts): Findin
   return out;
 }
 
-/** Strengths outside every range that people found good for a look. */
+/** What a cell has of a setting; null when it is no number there. */
+function valueIn({ bind, tickets: [ticket] }: Cell, setting: string): number | null {
+  if (setting === 'bind') return bind?.amount ?? 0;
+  if (setting === 'fidelity') return ticket.fidelity?.subject ?? null;
+  const value = ticket.settings[setting.replace(/^press:/, '') as 'strength'] as unknown;
+  return typeof value === 'number' ? value : null;
+}
+
+/** Values outside every range that people found good for a look and for such subjects. */
 export function checkRanges(live: readonly Cell[], facts: PreflightFacts): Finding[] {
   const out: Finding[] = [];
-  for (const lookId of new Set(live.map(c => c.lookId))) {
-    const ranges = (facts.ranges ?? []).filter(r => r.lookId === lookId);
-    if (ranges.length === 0) continue;
-    const stepped = live.some(c => c.values.some(v => v.setting === 'strength'));
-    if (stepped) continue;
-    const off = live.filter(c => {
-      const { strength } = c.tickets[0].settings;
-      return c.lookId === lookId && !ranges.some(r => strength >= r.from && strength <= r.to);
-    });
+  const tags = new Map(facts.subjects.map(s => [s.id, s.tags ?? []]));
+  const ranges = facts.ranges ?? [];
+  for (const key of new Set(ranges.map(r => `${r.lookId} ${r.setting}`))) {
+    const [lookId, setting] = key.split(' ');
+    const own = ranges.filter(r => r.lookId === lookId && r.setting === setting);
+    const everyTag = new Set([...tags.values()].flat());
+    const off: { cell: Cell; value: number; near: (typeof own)[0] }[] = [];
+    for (const cell of live) {
+      if (cell.lookId !== lookId || cell.values.some(v => v.setting === setting)) continue;
+      // What is good for a kind of subject says nothing of others; what is said in other words holds for all.
+      const holds = own.filter(r => !everyTag.has(r.goodFor) || tags.get(cell.subjectId)?.includes(r.goodFor));
+      const value = valueIn(cell, setting);
+      if (value === null || holds.length === 0 || holds.some(r => value >= r.from && value <= r.to)) continue;
+      const far = (r: (typeof own)[0]): number => Math.max(r.from - value, value - r.to);
+      off.push({ cell, value, near: [...holds].sort((p, q) => far(p) - far(q))[0] });
+    }
     if (off.length === 0) continue;
-    const { name } = off[0].tickets[0].look;
-    const { strength } = off[0].tickets[0].settings;
-    const near = [...ranges].sort((p, q) => Math.abs(p.to - strength) - Math.abs(q.to - strength))[0];
-    const to = strength > near.to ? near.to : near.from;
+    const [{ cell, value, near }] = off;
+    const to = value > near.to ? near.to : near.from;
+    const known = { pressSettings: facts.pressSettings };
+    const what = setting === 'strength' ? '' : ` with ${labelOf(setting, known).toLowerCase()}`;
+    const said = (v: number): string => valueLabel(setting, v, known);
     out.push({
       code: 'outsideRange',
       severity: 'note',
-      message: `${name} at ${strength} % lies outside the ${near.from} to ${near.to} % that were found good for ${near.goodFor}.`,
-      cells: off.map(c => c.key),
-      mend: { action: 'setStrength', label: `Set it to ${to} %`, strength: to },
+      message: `${cell.tickets[0].look.name}${what} at ${said(value)} lies outside the ${said(near.from)} to ${said(near.to)} that were found good for ${near.goodFor}.`,
+      cells: off.map(o => o.cell.key),
+      mend: { action: 'setValue', label: `Set it to ${said(to)}`, setting, value: to },
     });
   }
   return out;

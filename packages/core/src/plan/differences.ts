@@ -7,6 +7,7 @@ export interface PlanNames extends Pick<PlanLibrary, 'pressSettings' | 'sourceNa
   looks: Readonly<Record<string, string>>;
   templates: Readonly<Record<string, string>>;
   formats: Readonly<Record<string, string>>;
+  presses?: Readonly<Record<string, string>>;
 }
 
 const POLICIES = { one: 'one seed for all', subject: 'one seed a subject', fresh: 'a fresh seed a cell' } as const;
@@ -47,14 +48,20 @@ export function planDifferences(before: Plan, after: Plan, names: PlanNames): st
   for (const key of new Set([...Object.keys(before.settings ?? {}), ...Object.keys(after.settings ?? {})])) {
     const value = (p: Plan): string => {
       const v = p.settings?.[key];
-      return v === undefined ? 'the press’s own' : valueLabel(`press:${key}`, v, names);
+      return v === undefined ? 'the press’s own' : valueLabel(`press:${key}`, v, { pressSettings: names.pressSettings });
     };
     say(labelOf(`press:${key}`, names), value(before), value(after));
   }
+  const press = ({ pressId }: Plan): string => names.presses?.[pressId] ?? 'another';
+  if (before.pressId !== after.pressId) say('Press', press(before), press(after));
   say('Model', before.model ?? 'the press’s own', after.model ?? 'the press’s own');
+  const known = {
+    ...names,
+    presses: Object.entries(names.presses ?? {}).map(([id, name]) => ({ id, name, version: '', model: '' })),
+  };
   const axes = (p: Plan): string =>
     (p.axes ?? [])
-      .map(a => `${labelOf(a.setting, names)} at ${a.values.map(v => valueLabel(a.setting, v, names)).join(', ')}`)
+      .map(a => `${labelOf(a.setting, names)} at ${a.values.map(v => valueLabel(a.setting, v, known)).join(', ')}`)
       .join('; ') || 'nothing';
   say('Stepped', axes(before), axes(after));
   return out;
@@ -69,7 +76,9 @@ function told(alternatives: Plan['alternatives']): string {
 }
 
 function bound(b: PlanBinding | null | undefined): string {
-  return b && b.amount > 0 ? `${b.amount} % in ${b.share.join(', ')}${b.anchor ? ', to an anchor' : ''}` : 'not bound';
+  return b && b.amount > 0
+    ? `${b.amount} % in ${b.share.join(', ')}${b.anchor ? ', to an anchor' : ''}${b.words ? `, with “${b.words}”` : ''}`
+    : 'not bound';
 }
 
 function lists(

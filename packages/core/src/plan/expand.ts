@@ -95,7 +95,9 @@ function cellOf(at: Place): Omit<Cell, 'row' | 'column' | 'struckOut'> {
   const { plan, library, subject, look, choice, formatId, fill } = at;
   const format = library.formats.find(f => f.id === formatId);
   if (!format) throw new PlanError('formatIds', `The format ${formatId} is not in the house any more; take it out of the plan.`);
-  const { parts, lettering } = wordsOf(at);
+  const number = (setting: string): number | undefined => choice.get(setting) as number | undefined;
+  const bind = number('bind') ?? plan.binding?.amount ?? 0;
+  const { parts, lettering } = wordsOf(at, bind > 0 ? plan.binding?.words : undefined);
   const text = joinParts(parts);
   const avoid = [...new Set([...(library.template?.avoid ?? []), ...look.avoid, ...subject.avoid, ...library.brand.avoid])];
   const never = [...library.brand.never, ...avoidedColours(avoid)];
@@ -103,8 +105,6 @@ function cellOf(at: Place): Omit<Cell, 'row' | 'column' | 'struckOut'> {
   // What is stepped has no part in the seed: all else is equal.
   const seedKey = cellKey(subject.id, look.id, formatId);
   const resolved = library.styles?.[styleKey(look.id, choice)] ?? { style: look.style, version: look.version };
-  const number = (setting: string): number | undefined => choice.get(setting) as number | undefined;
-  const bind = number('bind') ?? plan.binding?.amount ?? 0;
   const kept = number('fidelity');
   const fidelity = kept === undefined ? plan.fidelity : { subject: kept, ground: kept };
   const settings: Ticket['settings'] = {
@@ -180,8 +180,11 @@ function pressOf(plan: Plan, library: PlanLibrary, choice: Choice): Ticket['pres
   return { ...press, model: wanted && (models?.includes(String(wanted)) ?? true) ? String(wanted) : press.model };
 }
 
-/** The text of a cell: template and fills, what the look says around them, and what is said at the time of use. */
-function wordsOf({ plan, library, subject, look, choice, fill }: Place): { parts: TextPart[]; lettering: string[] } {
+/** The text of a cell: template and fills, what is said of the anchor, what the look says around them, and what is said at the time of use. */
+function wordsOf(
+  { plan, library, subject, look, choice, fill }: Place,
+  anchored?: string,
+): { parts: TextPart[]; lettering: string[] } {
   const { template } = library;
   const fills: Record<string, string> = { ...plan.fills, ...fill.fills };
   for (const [setting, value] of choice) if (setting.startsWith('slot:')) fills[setting.slice(5)] = String(value);
@@ -192,6 +195,7 @@ function wordsOf({ plan, library, subject, look, choice, fill }: Place): { parts
   const parts = template
     ? fillTemplate(template.text, template.slots, { ...fills, subject: subject.wording })
     : [{ from: 'subject' as const, words: subject.wording }];
+  if (anchored?.trim()) parts.push({ from: 'anchor', words: `, ${anchored.trim()}` });
   for (const words of [plan.note, fill.note]) if (words?.trim()) parts.push({ from: 'override', words: `, ${words.trim()}` });
   if (look.before?.length) parts.unshift({ from: 'look', words: `${look.before.join(', ')}, ` });
   if (look.words.length > 0) parts.push({ from: 'look', words: `, ${look.words.join(', ')}` });

@@ -1,7 +1,7 @@
 import type { Lab } from '../image/types.ts';
 import { checkBudget, checkFormats, checkLeaks, checkRanges, checkSettings } from './checkSettings.ts';
 import { checkWords } from './checkWords.ts';
-import type { Cell, ExpandedPlan, Plan } from './types.ts';
+import type { Cell, ExpandedPlan, Plan, PlanLibrary } from './types.ts';
 
 /** Something about a plan that should be seen before anything is made. `must` findings stop the run until they are settled. */
 export interface Finding {
@@ -20,6 +20,8 @@ export interface Finding {
     | 'modifierNotDrawn'
     | 'twoMeanings'
     | 'contradiction'
+    | 'saidTwice'
+    | 'alreadyCarried'
     | 'colourNotThere'
     | 'leakRisk'
     | 'outsideRange'
@@ -32,6 +34,8 @@ export interface Finding {
   severity: 'must' | 'note';
   message: string;
   cells: string[];
+  /** Words of the final text that it is about. */
+  words?: string[];
   mend?: {
     action:
       | 'strikeOut'
@@ -42,7 +46,7 @@ export interface Finding {
       | 'openLook'
       | 'restore'
       | 'overrideLicence'
-      | 'setStrength'
+      | 'setValue'
       | 'setFormat'
       | 'dropSetting';
     label: string;
@@ -50,8 +54,9 @@ export interface Finding {
     referenceId?: string;
     lookId?: string;
     formatId?: string;
-    strength?: number;
+    /** What is set to which value, or dropped; as axes name settings. */
     setting?: string;
+    value?: number;
   };
 }
 
@@ -69,6 +74,7 @@ export interface PreflightFacts {
     label: string;
     picture: { width: number; height: number } | null;
     /** Colours of its own: those it was given, or those of its picture. */
+    tags?: readonly string[];
     palette?: Lab[];
     /** A word of it that means several things, of which none was chosen. */
     unclear?: { word: string; senses: string[] } | null;
@@ -85,9 +91,17 @@ export interface PreflightFacts {
     bare?: number;
   }[];
   /** Looks whose colours come from references, and how many sources each has. */
-  looks?: { id: string; name: string; sources: number; coloursFromReferences: boolean }[];
-  /** Strengths that people found good. */
-  ranges?: { lookId: string; from: number; to: number; goodFor: string }[];
+  looks?: {
+    id: string;
+    name: string;
+    sources: number;
+    coloursFromReferences: boolean;
+    /** Its words that its sources give by themselves. */
+    carried?: string[];
+  }[];
+  /** Values of a setting that people found good for a look, and for which subjects: all, or those with a tag. */
+  ranges?: { lookId: string; setting: string; from: number; to: number; goodFor: string }[];
+  pressSettings?: PlanLibrary['pressSettings'];
   /** Most sources of a look that the press takes; undefined when it has no such limit. */
   mostSources?: number;
   /** Images that may still be made, by whom; null without a budget. */

@@ -206,8 +206,8 @@ describe('preflight of words and settings', () => {
     expect(one('leakRisk', {}, { looks: [{ ...looks[0], coloursFromReferences: false }] })).toBeUndefined();
   });
   it('tells a strength outside what was found good, with the nearest that is, but not on a ladder', () => {
-    const ranges = [{ lookId: 'l1', from: 70, to: 90, goodFor: 'roots' }];
-    expect(one('outsideRange', {}, { ranges })?.mend?.strength).toBe(70);
+    const ranges = [{ lookId: 'l1', setting: 'strength', from: 70, to: 90, goodFor: 'roots' }];
+    expect(one('outsideRange', {}, { ranges })?.mend).toEqual(jasmine.objectContaining({ setting: 'strength', value: 70 }));
     expect(one('outsideRange', { strength: 80 }, { ranges })).toBeUndefined();
     expect(one('outsideRange', { axes: [{ setting: 'strength', values: [10] }] }, { ranges })).toBeUndefined();
   });

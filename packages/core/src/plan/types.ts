@@ -32,6 +32,8 @@ export interface PlanBinding {
   amount: number;
   share: Share[];
   anchor: string | null;
+  /** What is said of the anchor, and therefore of every bound image. */
+  words?: string;
 }
 
 /** What a batch is to make. Percentages are whole numbers. */

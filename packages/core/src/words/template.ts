@@ -88,7 +88,7 @@ export function checkTemplate(text: string, slots: readonly Slot[]): TemplateFau
 
 /** A run of words and where they came from. */
 export interface TextPart {
-  from: 'template' | 'look' | 'subject' | 'override' | 'brand';
+  from: 'template' | 'look' | 'subject' | 'override' | 'anchor' | 'brand';
   words: string;
 }
 
@@ -106,10 +106,10 @@ export function fillTemplate(text: string, slots: readonly Slot[], fills: Readon
   return parts.filter(p => p.words !== '');
 }
 
-/** Words of the template and of notes: what is said of the subject, beside what it is. */
+/** Words of the template, of notes and of an anchor: what is said of the subject, beside what it is. */
 export function wordsAround(parts: readonly TextPart[]): string {
   return parts
-    .filter(p => p.from === 'template' || p.from === 'override')
+    .filter(p => p.from === 'template' || p.from === 'override' || p.from === 'anchor')
     .map(p => p.words)
     .join(' ');
 }

@@ -4,11 +4,12 @@ import { budgetInputSchema, ValidationError, type Budget } from '@zinc/contract'
 import { Api, problemOf } from '../shared/api';
 import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
+import { Presses } from './presses';
 
 /** People, brand, presses, and how many images may be made. */
 @Component({
   selector: 'zs-house',
-  imports: [StateView],
+  imports: [StateView, Presses],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <!-- Who may change nothing has nothing else in it to move to, and must reach what lies further down. -->
@@ -76,26 +77,7 @@ import { StateView } from '../shared/state';
           </section>
           <section>
             <h2 class="ledge">Presses</h2>
-            @for (p of h.presses; track p.id) {
-              <dl>
-                <dt>{{ p.name }}</dt>
-                <dd>{{ p.state === 'gone' ? 'does not answer' : p.state }}</dd>
-                @if (p.capabilities; as c) {
-                  <dt>Version</dt>
-                  <dd>{{ c.version }}, {{ c.models.join(', ') }}</dd>
-                  <dt>Repeatable</dt>
-                  <dd>{{ c.repeatable ? 'yes: the same ticket gives the same pixels' : 'no' }}</dd>
-                  <dt>Draws</dt>
-                  <dd>{{ c.draws.join(', ') }}</dd>
-                  <dt>At once</dt>
-                  <dd>{{ c.atOnce }} images</dd>
-                }
-                @if (p.secondsPerImage) {
-                  <dt>Pace</dt>
-                  <dd>{{ p.secondsPerImage.toFixed(1) }} s an image of 768 × 768</dd>
-                }
-              </dl>
-            }
+            <zs-presses [presses]="h.presses" [mayEdit]="isLead()" />
           </section>
         </div>
       } @else {
@@ -144,14 +126,6 @@ import { StateView } from '../shared/state';
     }
     .budgets .wrong {
       grid-column: 1 / -1;
-    }
-    dl {
-      display: grid;
-      grid-template-columns: 90px 1fr;
-      gap: 6px 12px;
-    }
-    dt {
-      font-weight: 650;
     }
   `,
 })

@@ -156,6 +156,7 @@ export class MixPage {
   readonly plain = signal(false);
   readonly laidOn = signal<Content | null>(null);
   readonly recommended = signal<LookRange[]>([]);
+  readonly goodStrengths = computed(() => this.recommended().filter(r => r.setting === 'strength'));
   private readonly yardstick = viewChild(Yardstick);
   readonly leaks = signal<readonly { id: string; share: number }[]>([]);
   /** The version that this new look is begun from. */

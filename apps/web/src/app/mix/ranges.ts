@@ -2,9 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, ou
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { rangeInputSchema, ValidationError, type Look, type LookRange } from '@zinc/contract';
+import { labelOf } from '@zinc/core';
 import { Api, problemOf } from '../shared/api';
 import { galleyFeature } from '../shared/galley.store';
 import { Messages } from '../shared/messages';
+import { sessionFeature } from '../shared/session.store';
 import { Thumb } from '../shared/thumb';
 
 /** Ranges of strength that people recommend for a look, each with the proofs that speak for it. */
@@ -13,11 +15,11 @@ import { Thumb } from '../shared/thumb';
   imports: [RouterLink, Thumb],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2>Recommended strength</h2>
+    <h2>Recommended ranges</h2>
     @for (r of all(); track r.id) {
       <div class="range">
         <p>
-          <b>{{ r.strengthFrom }} to {{ r.strengthTo }} %</b> for {{ r.goodFor }}
+          <b>{{ nameOf(r.setting) }} {{ r.from }} to {{ r.to }} %</b> for {{ r.goodFor }}
           @if (r.note) {
             . {{ r.note }}
           }
@@ -41,8 +43,8 @@ import { Thumb } from '../shared/thumb';
       @if (writing()) {
         <form (submit)="$event.preventDefault(); keep($event)">
           <div class="row">
-            <label for="range-from">From</label><input class="t" id="range-from" name="strengthFrom" inputmode="numeric" />
-            <label for="range-to">to</label><input class="t" id="range-to" name="strengthTo" inputmode="numeric" /> %
+            <label for="range-from">From</label><input class="t" id="range-from" name="from" inputmode="numeric" />
+            <label for="range-to">to</label><input class="t" id="range-to" name="to" inputmode="numeric" /> %
           </div>
           <div class="field">
             <label for="range-good">Good for</label>
@@ -101,6 +103,7 @@ import { Thumb } from '../shared/thumb';
 export class Ranges {
   private readonly api = inject(Api);
   private readonly messages = inject(Messages);
+  private readonly house = inject(Store).selectSignal(sessionFeature.selectHouse);
   readonly look = input.required<Look>();
   readonly mayEdit = input(false);
   readonly known = output<LookRange[]>();
@@ -114,6 +117,12 @@ export class Ranges {
       .map(t => t.name)
       .join(', '),
   );
+
+  /** What people call a setting. */
+  nameOf(setting: string): string {
+    const pressSettings = this.house()?.presses.flatMap(p => p.capabilities?.settings ?? []) as never;
+    return labelOf(setting, { pressSettings });
+  }
 
   constructor() {
     effect(() => {
@@ -144,8 +153,8 @@ export class Ranges {
         version: this.look().latest.version,
         goodFor: given['goodFor'],
         note: given['note'],
-        strengthFrom: number(given['strengthFrom']),
-        strengthTo: number(given['strengthTo']),
+        from: number(given['from']),
+        to: number(given['to']),
         proofIds: this.carried().map(t => t.id),
       });
       this.took((await this.api.send<{ items: LookRange[] }>('POST', `/looks/${this.look().id}/ranges`, body)).items);

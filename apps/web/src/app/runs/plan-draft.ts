@@ -60,6 +60,8 @@ export class PlanDraft {
   readonly bind = signal('0');
   readonly share = signal<readonly Share[]>(SHARES);
   readonly anchor = signal<string | null>(null);
+  /** What is said of the anchor. */
+  readonly anchorWords = signal('');
   /** Empty: left to the look. */
   readonly fidelity = signal<{ subject: string; ground: string }>({ subject: '', ground: '' });
   readonly content = signal<{ strength: string; read: Read }>({ strength: '100', read: 'areas' });
@@ -138,7 +140,7 @@ export class PlanDraft {
       strength: this.strength().trim() === '' ? null : Number(this.strength()),
       binding:
         bind !== 0 || this.axes().some(a => a.setting === 'bind')
-          ? { amount: bind, share: [...this.share()], anchor: this.anchor() }
+          ? { amount: bind, share: [...this.share()], anchor: this.anchor(), words: this.anchorWords() }
           : undefined,
       fidelity: subject === '' && ground === '' ? undefined : { subject: number(subject || '0'), ground: number(ground || '0') },
       content:
@@ -187,6 +189,7 @@ export class PlanDraft {
     this.bind.set(String(p.binding?.amount ?? 0));
     this.share.set((p.binding?.share as Share[] | undefined) ?? SHARES);
     this.anchor.set(p.binding?.anchor ?? null);
+    this.anchorWords.set(p.binding?.words ?? '');
     this.fidelity.set(
       p.fidelity ? { subject: String(p.fidelity.subject), ground: String(p.fidelity.ground) } : { subject: '', ground: '' },
     );
@@ -207,6 +210,15 @@ export class PlanDraft {
       const rest = Object.fromEntries(Object.entries(all).filter(([id]) => id !== subjectId));
       return merged.length > 0 ? { ...rest, [subjectId]: Object.fromEntries(merged) as RowFill } : rest;
     });
+  }
+
+  /** Sets what a plan can step to one value for all. */
+  setValue(setting: string, value: number): void {
+    const text = String(value);
+    if (setting === 'strength') this.strength.set(text);
+    else if (setting === 'bind') this.bind.set(text);
+    else if (setting === 'fidelity') this.fidelity.set({ subject: text, ground: text });
+    else this.settings.update(all => ({ ...all, [setting.replace(/^press:/, '')]: value }));
   }
 
   strike(key: string): void {

@@ -87,8 +87,8 @@ export class PlanFindings {
         return draft.struckOut.update(now => new Set([...now].filter(k => !cells.includes(k))));
       case 'overrideLicence':
         return this.overriding.set(mend!.referenceId!);
-      case 'setStrength':
-        return draft.strength.set(String(mend!.strength));
+      case 'setValue':
+        return draft.setValue(mend!.setting!, mend!.value!);
       case 'setFormat':
         return draft.formatIds.set([mend!.formatId!]);
       case 'dropSetting':

@@ -54,6 +54,13 @@ const PLACES: readonly { name: string; box: Box }[] = [
           <option [value]="p.id" [selected]="p.id === draft.anchor()">follows {{ p.name }}</option>
         }
       </select>
+      <input
+        class="t wide"
+        aria-label="What is said of the anchor, and so of every image"
+        placeholder="what it shows that all shall share, such as: in morning light"
+        [value]="draft.anchorWords()"
+        (change)="draft.anchorWords.set($any($event.target).value)"
+      />
       @if (proofs().length === 0) {
         <p class="hint">To follow one image, carry a proof in the galley.</p>
       }
@@ -146,6 +153,9 @@ const PLACES: readonly { name: string; box: Box }[] = [
     }
     input.t {
       width: 48px;
+    }
+    input.t.wide {
+      width: 100%;
     }
     .read,
     .where {

@@ -158,7 +158,9 @@ export class PlanSteps {
       .split(/[,\n]/)
       .filter(v => v.trim() !== '')
       .map(v => valueOf(setting, v))
-      .map(v => (setting === 'press' ? (this.presses().find(p => p.name.toLowerCase() === String(v).toLowerCase())?.id ?? v) : v));
+      .map(v =>
+        setting === 'press' ? (this.presses().find(p => p.name.toLowerCase() === String(v).toLowerCase())?.id ?? v) : v,
+      );
   }
 
   /** A press is written by its name; all else as it is. */

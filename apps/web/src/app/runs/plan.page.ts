@@ -12,7 +12,7 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { planSchema, ValidationError, type PlanInput, type PlanPreview, type Run, type RunDetail } from '@zinc/contract';
-import { NO_LOOK, planDifferences, type Plan } from '@zinc/core';
+import { markWords, NO_LOOK, planDifferences, type Finding, type Plan } from '@zinc/core';
 import { looks } from '../mix/looks.store';
 import { Api, ApiError, problemOf } from '../shared/api';
 import { writtenSpan } from '../shared/dates';
@@ -32,7 +32,29 @@ import { PlanWords } from './plan-words';
 import { runs } from './runs.store';
 
 /** Fields that tell their fault beside themselves; others tell it above the grid. */
-const AT_FIELD = ['subjectIds', 'lookIds', 'takes', 'strength', 'seed', 'name', 'formatIds', 'pilot', 'axes', 'binding', 'fills', 'pressId', 'model'];
+const AT_FIELD = [
+  'subjectIds',
+  'lookIds',
+  'takes',
+  'strength',
+  'seed',
+  'name',
+  'formatIds',
+  'pilot',
+  'axes',
+  'binding',
+  'fills',
+  'pressId',
+  'model',
+];
+
+/** What a marked word is told to be. */
+const WHY: Partial<Record<Finding['code'], string>> = {
+  contradiction: 'to be avoided, and said all the same',
+  saidTwice: 'said twice',
+  alreadyCarried: 'the sources of the look give this already',
+  colourNotThere: 'the palette of the look has no such colour',
+};
 
 /** The plan, written out like a job ticket and editable in place; beside it the run as a grid of empty cells, preflight, and every final text. */
 @Component({
@@ -91,11 +113,22 @@ export class PlanPage {
     const seconds = this.preview()?.seconds;
     return seconds === null || seconds === undefined ? 'not known yet' : writtenSpan(seconds);
   });
+  /** What preflight has to say of single words, by cell. */
+  private readonly saidOf = computed(() => {
+    const out = new Map<string, { word: string; why: string }[]>();
+    for (const f of this.preview()?.findings ?? [])
+      for (const word of f.words ?? [])
+        for (const key of f.cells) out.set(key, [...(out.get(key) ?? []), { word, why: WHY[f.code] ?? f.message }]);
+    return out;
+  });
   /** The final text of every image that will be made, in the order of the grid. */
   readonly texts = computed(() => {
     const live = (this.preview()?.cells ?? []).filter(c => !c.struckOut);
     return live
-      .flatMap(cell => cell.seeds.map((seed, i) => ({ cell, take: i + 1, seed })))
+      .flatMap(cell => {
+        const parts = markWords(cell.parts, this.saidOf().get(cell.key) ?? []);
+        return cell.seeds.map((seed, i) => ({ cell, parts, take: i + 1, seed }));
+      })
       .map((t, i) => ({ ...t, number: i + 1 }));
   });
   readonly findingsLine = computed(() => {

@@ -21,7 +21,7 @@ const mean = (list: number[]): number | null => (list.length > 0 ? list.reduce((
           <h2>{{ a.what }}, all else equal</h2>
           <zs-strip-curve [what]="a.what" [points]="points()" [good]="good()" />
         </div>
-        @if (look() && a.setting === 'strength' && mayMake()) {
+        @if (look() && ranged() && mayMake()) {
           <form (submit)="$event.preventDefault(); keep(goodFor.value)">
             <h2>Good by eye</h2>
             <div class="row">
@@ -106,10 +106,15 @@ export class StripPanel {
       };
     });
   });
+  /** Whether the setting is one that a range can be kept of: its values are per cent. */
+  readonly ranged = computed(() => {
+    const a = this.axis();
+    return a !== null && /^(strength|bind|fidelity|press:)/.test(a.setting) && a.values.every(v => /^\d+ %$/.test(v));
+  });
   readonly upper = computed(() => this.to() ?? Math.max(0, this.points().length - 1));
   readonly good = computed((): [number, number] | null => {
     const [p, q] = [this.from(), this.upper()];
-    return this.axis()?.setting === 'strength' && p <= q && (p > 0 || this.to() !== null) ? [p, q] : null;
+    return this.ranged() && p <= q && (p > 0 || this.to() !== null) ? [p, q] : null;
   });
   readonly look = computed(() => this.detail().cells.find(c => c.look.id !== NO_LOOK)?.look ?? null);
   /** Kinds of subject that the range may be good for. */
@@ -137,14 +142,15 @@ export class StripPanel {
     try {
       const body = await rangeInputSchema.validate({
         version: look.version,
-        strengthFrom: low,
-        strengthTo: high,
+        setting: this.axis()!.setting,
+        from: low,
+        to: high,
         goodFor,
         note: `Chosen by eye on the strip “${this.detail().run.name}”.`,
         proofIds,
       });
       await this.api.send('POST', `/looks/${look.id}/ranges`, body);
-      this.messages.done(`${low} to ${high} % is written to ${look.name}, good for ${body.goodFor}.`);
+      this.messages.done(`${this.axis()!.what} ${low} to ${high} % is written to ${look.name}, good for ${body.goodFor}.`);
     } catch (error) {
       this.fault.set(error instanceof ValidationError ? error.message : problemOf(error).detail);
     } finally {

@@ -48,7 +48,7 @@ export const refreshPresses = createEffect(
   (actions = inject(Actions)) =>
     actions.pipe(
       ofType(sessionActions.heard),
-      filter(({ kind }) => kind.startsWith('run') || kind === 'takeMade'),
+      filter(({ kind }) => /^(run|take|press)/.test(kind)),
       debounceTime(1500),
       map(() => sessionActions.houseLoad()),
     ),

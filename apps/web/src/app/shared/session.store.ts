@@ -1,5 +1,5 @@
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
-import type { House, Person, Problem, Session } from '@zinc/contract';
+import type { House, Person, Press, Problem, Session } from '@zinc/contract';
 import type { Status } from './collection';
 
 export const sessionActions = createActionGroup({
@@ -11,6 +11,7 @@ export const sessionActions = createActionGroup({
     signedOut: emptyProps(),
     houseLoad: emptyProps(),
     houseLoaded: props<{ house: House }>(),
+    pressesChanged: props<{ presses: Press[] }>(),
     /** Something changed in the house: what, about which thing. */
     heard: props<{ kind: string; about: string | null; data: Record<string, unknown> }>(),
   },
@@ -42,6 +43,7 @@ export const sessionFeature = createFeature({
     })),
     on(sessionActions.failed, (s, { problem }): SessionState => ({ ...s, status: 'failed', problem })),
     on(sessionActions.houseLoaded, (s, { house }): SessionState => ({ ...s, house, houseName: house.name })),
+    on(sessionActions.pressesChanged, (s, { presses }): SessionState => ({ ...s, house: s.house && { ...s.house, presses } })),
     on(sessionActions.signedOut, (s): SessionState => ({ ...initial, status: 'ready', houseName: s.houseName })),
   ),
 });

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { subjectInputSchema, ValidationError, type Subject, type UnclearWord, type WordSense } from '@zinc/contract';
-import type { TextPart } from '@zinc/core';
+import type { MarkedPart } from '@zinc/core';
 import { splitWords } from '../mix/draft';
 import { Api, ApiError, problemOf } from '../shared/api';
 import { Messages } from '../shared/messages';
@@ -28,7 +28,7 @@ import { subjects } from './wording.store';
         <p>
           @if (parts(); as list) {
             @for (p of list; track $index) {
-              <span [class.own]="p.from === 'subject'">{{ p.words }}</span>
+              <span [class.own]="p.from === 'subject'" [class.marked]="p.why" [title]="p.why ?? ''">{{ p.words }}</span>
             }
           } @else {
             <span class="wrong">The sentence cannot be read yet.</span>
@@ -195,7 +195,7 @@ export class SubjectRow {
   private readonly api = inject(Api);
   private readonly messages = inject(Messages);
   readonly subject = input.required<Subject>();
-  readonly parts = input<TextPart[] | null>(null);
+  readonly parts = input<MarkedPart[] | null>(null);
   /** The word it hangs on, when that has several meanings and none was chosen. */
   readonly unclear = input<UnclearWord | null>(null);
   readonly mayEdit = input(false);

@@ -13,15 +13,21 @@ import {
 import {
   checkTemplate,
   fillTemplate,
+  joinParts,
+  markWords,
   readSubjectList,
+  repeatedWords,
   slotFault,
   slotsOf,
+  stands,
   wordsAround,
+  type MarkedPart,
   type Slot,
   type TextPart,
 } from '@zinc/core';
 import { splitWords } from '../mix/draft';
 import { Api, ApiError, problemOf } from '../shared/api';
+import { writtenDay } from '../shared/dates';
 import { Keys } from '../shared/keys';
 import { Messages } from '../shared/messages';
 import { sessionFeature } from '../shared/session.store';
@@ -100,6 +106,18 @@ export class WordingPage {
   });
   /** Words with several meanings, by the subjects that hang on them. */
   readonly unclear = computed(() => new Map((this.words.hasValue() ? this.words.value() : []).map(u => [u.subjectId, u])));
+  private readonly kept = resource({
+    params: () => {
+      const t = this.open();
+      return t && t.version > 1 ? { id: t.id, version: t.version } : undefined;
+    },
+    loader: async ({ params }) => (await this.api.get<{ items: Template[] }>(`/templates/${params.id}/versions`)).items,
+  });
+  /** Every version of the open template, newest first; empty when there is only one. */
+  readonly versions = computed(() => (this.kept.hasValue() ? this.kept.value() : []));
+  /** The version that lies in the form. */
+  readonly shown = signal(0);
+  readonly day = writtenDay;
   readonly brought = signal<SubjectsImported | null>(null);
   readonly preview = computed(() =>
     readSubjectList(
@@ -122,6 +140,7 @@ export class WordingPage {
 
   openTemplate(t: Template): void {
     this.openId.set(t.id);
+    this.shown.set(t.version);
     this.name.set(t.name);
     this.text.set(t.text);
     this.avoid.set(t.avoid.join(', '));
@@ -138,9 +157,23 @@ export class WordingPage {
     this.fault.set(null);
   }
 
-  finalText(s: Subject): TextPart[] | null {
+  /** A subject's final text, with what it says twice, or says though it is to be avoided. */
+  finalText(s: Subject): MarkedPart[] | null {
     if (this.sentence() === null) return null;
-    return fillTemplate(this.text(), this.slots(), { subject: s.wording });
+    const parts = fillTemplate(this.text(), this.slots(), { subject: s.wording });
+    const text = joinParts(parts);
+    const avoid = [...splitWords(this.avoid()), ...s.avoid, ...(this.house()?.brand?.avoid ?? [])];
+    return markWords(parts, [
+      ...avoid.filter(word => stands(word, text)).map(word => ({ word, why: 'to be avoided, and said all the same' })),
+      ...repeatedWords(parts).map(({ word }) => ({ word, why: 'said twice' })),
+    ]);
+  }
+
+  /** Lays an older version into the form; saving it makes the next one. */
+  openVersion(version: number): void {
+    const found = this.versions().find(v => v.version === version);
+    if (!found) return;
+    this.openTemplate(found);
   }
 
   addSlot(name: string): void {
