@@ -1,18 +1,11 @@
 import { readdirSync, readFileSync } from 'node:fs';
-import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { gzipSync } from 'node:zlib';
 import { DEMO_PEOPLE } from '../apps/server/src/demo/facts.ts';
-import type { Stack } from '../scripts/stack.ts';
 import { withHouse } from './house.ts';
 import { line, quantile } from './kit.ts';
-
-/** CPU seconds that a process and its threads have used. */
-function cpuSeconds(pid: number): number {
-  const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1].split(' ');
-  return (Number(fields[11]) + Number(fields[12])) / 100;
-}
+import { benchRun } from './run.ts';
 
 async function benchReads(get: (path: string) => Promise<Response>, runId: string): Promise<void> {
   const time = async (path: string, count: number): Promise<number[]> => {
@@ -47,48 +40,6 @@ async function benchReads(get: (path: string) => Promise<Response>, runId: strin
   }
 }
 
-async function benchRun(
-  stack: Stack,
-  get: (path: string) => Promise<Response>,
-  post: (path: string, body: unknown) => Promise<Response>,
-): Promise<void> {
-  const json = async <T>(path: string): Promise<T> => (await get(path)).json() as Promise<T>;
-  const house = await json<{ formats: { id: string; name: string }[]; presses: { id: string }[] }>('/api/house');
-  const subjects = (await json<{ items: { id: string }[] }>('/api/subjects')).items.slice(0, 8);
-  const looks = (await json<{ items: { id: string; name: string }[] }>('/api/looks')).items;
-  const templates = (await json<{ items: { id: string }[] }>('/api/templates')).items;
-  const plan = {
-    name: 'Bench',
-    subjectIds: subjects.map(s => s.id),
-    lookIds: [looks.find(l => l.name === 'Almanac Wash')!.id],
-    templateId: templates[0].id,
-    fills: {},
-    formatIds: [house.formats.find(f => f.name === 'Square 768')!.id],
-    takes: 5,
-    seedPolicy: 'fresh',
-    seed: 1,
-    strength: null,
-    pressId: house.presses[0].id,
-    struckOut: [],
-  };
-  const pids = [stack.pids.server!, stack.pids.press!];
-  const cpu = (): number => pids.reduce((sum, pid) => sum + cpuSeconds(pid()!), 0);
-  const [before, started] = [cpu(), performance.now()];
-  const run = (await (await post('/api/runs', plan)).json()) as { id: string };
-  let made = 0;
-  while (made < 40) {
-    await new Promise(r => setTimeout(r, 300));
-    made = (await json<{ run: { made: number } }>(`/api/runs/${run.id}`)).run.made;
-  }
-  const wall = (performance.now() - started) / 1000;
-  const cores = availableParallelism();
-  line(
-    `cores busy over a run of 40 at 768², share of ${cores}`,
-    (cpu() - before) / (wall * cores),
-    `${wall.toFixed(0)} s, ${(wall / 40).toFixed(2)} s an image`,
-  );
-}
-
 function benchScripts(): void {
   const web = fileURLToPath(new URL('../dist/web/browser', import.meta.url));
   const index = readFileSync(join(web, 'index.html'), 'utf8');
@@ -119,9 +70,9 @@ export async function benchStack(): Promise<void> {
     });
     const cookie = signed.headers.getSetCookie()[0].split(';')[0];
     const get = (path: string): Promise<Response> => fetch(`${stack.url}${path}`, { headers: { cookie } });
-    const post = (path: string, body: unknown): Promise<Response> =>
+    const send = (method: string, path: string, body: unknown): Promise<Response> =>
       fetch(`${stack.url}${path}`, {
-        method: 'POST',
+        method,
         headers: { cookie, 'content-type': 'application/json' },
         body: JSON.stringify(body),
       });
@@ -132,7 +83,7 @@ export async function benchStack(): Promise<void> {
     }
     await benchReads(get, demo.id);
     console.log('');
-    await benchRun(stack, get, post);
+    await benchRun(stack, get, send);
     benchScripts();
   });
 }

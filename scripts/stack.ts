@@ -96,7 +96,7 @@ class KeptDatabase {
 export interface Stack {
   url: string;
   databaseUrl: string;
-  press: { url: string; token: string };
+  press: { url: string; token: string; second?: string };
   /** Process ids as they are now: what dies is started again under another. */
   pids: Partial<Record<'server' | 'press' | 'database', () => number | undefined>>;
   stop(): Promise<void>;
@@ -116,6 +116,8 @@ export interface StackOptions {
   demo: boolean;
   forTests?: boolean;
   misbehave?: boolean;
+  /** A second press beside the house's own, that no house knows of yet. */
+  secondPress?: boolean;
   say(line: string): void;
   onGiveUp(message: string): void;
 }
@@ -140,21 +142,26 @@ export async function startStack(options: StackOptions): Promise<Stack> {
     }
     let pressUrl = process.env.ZINC_PRESS_URL;
     const pressToken = process.env.ZINC_PRESS_TOKEN ?? secretOf(join(data, 'press-token'));
-    if (!pressUrl) {
-      say('Starting the house press …');
+    const startPress = async (name: string): Promise<{ url: string; press: Kept }> => {
       const port = await freePort();
-      pressUrl = `http://127.0.0.1:${port}`;
       const env = {
         ZINC_PRESS_PORT: String(port),
-        ZINC_PRESS_DATA: join(data, 'press'),
+        ZINC_PRESS_DATA: join(data, name),
         ZINC_PRESS_TOKEN: pressToken,
         ZINC_PRESS_MISBEHAVE: options.misbehave ? 'on' : 'off',
       };
-      const press = new Kept('The press', join(root, 'dist/press/main.js'), env, join(data, 'press.log'), options.onGiveUp);
+      const press = new Kept('The press', join(root, 'dist/press/main.js'), env, join(data, `${name}.log`), options.onGiveUp);
       press.start();
-      pids.press = () => press.pid;
       stops.push(() => press.stop());
+      return { url: `http://127.0.0.1:${port}`, press };
+    };
+    if (!pressUrl) {
+      say('Starting the house press …');
+      const { url, press } = await startPress('press');
+      pressUrl = url;
+      pids.press = () => press.pid;
     }
+    const second = options.secondPress ? (await startPress('second-press')).url : undefined;
     say('Starting the server …');
     const env = {
       ZINC_PORT: String(options.port),
@@ -164,6 +171,8 @@ export async function startStack(options: StackOptions): Promise<Stack> {
       ZINC_PRESS_TOKEN: pressToken,
       ZINC_SECRET: process.env.ZINC_SECRET ?? secretOf(join(data, 'session-secret')),
       ZINC_DEMO: options.demo ? 'on' : 'off',
+      // Tests make presses go wrong on purpose, and do not wait long for them to be asked again.
+      ...(options.forTests ? { ZINC_PRESS_REST: '0.2' } : {}),
     };
     const logFile = join(data, 'server.log');
     const server = new Kept('The server', join(root, 'dist/server/main.js'), env, logFile, options.onGiveUp);
@@ -180,7 +189,7 @@ export async function startStack(options: StackOptions): Promise<Stack> {
         ),
       );
     });
-    return { url: `http://127.0.0.1:${port}`, databaseUrl, press: { url: pressUrl, token: pressToken }, pids, stop };
+    return { url: `http://127.0.0.1:${port}`, databaseUrl, press: { url: pressUrl, token: pressToken, second }, pids, stop };
   } catch (error) {
     await stop();
     throw error;

@@ -12,6 +12,7 @@ const stack = await startStack({
   demo: kind === 'demo',
   forTests: true,
   misbehave: true,
+  secondPress: kind === 'demo',
   say: () => undefined,
   onGiveUp: message => {
     console.error(message);

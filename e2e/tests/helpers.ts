@@ -20,9 +20,14 @@ export function alerts(page: Page): Locator {
   return page.locator('main, .sheet').getByRole('alert');
 }
 
+/** Where the presses of the demo house are: its own, and a second one that it does not know of yet. */
+export function testPresses(): { url: string; token: string; second: string } {
+  return JSON.parse(readFileSync(process.env.ZINC_E2E_PRESS!, 'utf8')) as { url: string; token: string; second: string };
+}
+
 /** Tells the stand-in press to do something wrong so many times. */
 export async function misbehave(how: string, times: number): Promise<void> {
-  const { url, token } = JSON.parse(readFileSync(process.env.ZINC_E2E_PRESS!, 'utf8')) as { url: string; token: string };
+  const { url, token } = testPresses();
   const response = await fetch(`${url}/v1/misbehave`, {
     method: 'POST',
     headers: { authorization: `Bearer ${token}`, 'content-type': 'application/json' },
@@ -120,4 +125,24 @@ export async function lookLike(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: 'anything', exact: true }).click();
   await page.getByRole('searchbox', { name: 'A reference or look, by its name' }).fill(name);
   await page.getByRole('button', { name: new RegExp(`^${name} ?reference`) }).click();
+}
+
+/** Opens a new plan of some subjects in one look, at 512 × 512. */
+export async function planOf(page: Page, labels: string[], look = 'Block & Brine'): Promise<void> {
+  const looks = (await (await page.request.get('/api/looks')).json()) as { items: { id: string; name: string }[] };
+  await page.goto(`/runs/new?looks=${looks.items.find(l => l.name === look)!.id}`);
+  await page.getByRole('button', { name: 'None', exact: true }).click();
+  const what = page.getByRole('list', { name: 'What' });
+  for (const label of labels) await what.getByRole('button', { name: new RegExp(`^\\s*${label}(\\s+picture)?\\s*$`) }).click();
+  const where = page.getByRole('list', { name: 'Where' });
+  await where.getByRole('button', { name: /Square 512/ }).click();
+  await where.getByRole('button', { name: /Square 768/ }).click();
+  await page.getByLabel('Words', { exact: true }).selectOption({ label: 'Catalogue, single subject' });
+}
+
+/** Names a plan and starts it. */
+export async function startPlan(page: Page, name: string): Promise<void> {
+  await page.getByLabel('Name', { exact: true }).fill(name);
+  await page.getByRole('button', { name: 'Start run' }).click();
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 }

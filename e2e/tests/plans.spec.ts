@@ -1,26 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
-import { alerts, expectAccessible, picture, signIn, untilLibraryIsFull, watchForErrors } from './helpers.ts';
+import { alerts, expectAccessible, picture, planOf, signIn, startPlan, untilLibraryIsFull, watchForErrors } from './helpers.ts';
 
 test.beforeAll(({ browser }) => untilLibraryIsFull(browser));
-
-/** Opens a new plan of some subjects in one look, at 512 × 512. */
-async function planOf(page: Page, labels: string[], look = 'Block & Brine'): Promise<void> {
-  const looks = (await (await page.request.get('/api/looks')).json()) as { items: { id: string; name: string }[] };
-  await page.goto(`/runs/new?looks=${looks.items.find(l => l.name === look)!.id}`);
-  await page.getByRole('button', { name: 'None', exact: true }).click();
-  const what = page.getByRole('list', { name: 'What' });
-  for (const label of labels) await what.getByRole('button', { name: new RegExp(`^\\s*${label}(\\s+picture)?\\s*$`) }).click();
-  const where = page.getByRole('list', { name: 'Where' });
-  await where.getByRole('button', { name: /Square 512/ }).click();
-  await where.getByRole('button', { name: /Square 768/ }).click();
-  await page.getByLabel('Words', { exact: true }).selectOption({ label: 'Catalogue, single subject' });
-}
-
-async function start(page: Page, name: string): Promise<void> {
-  await page.getByLabel('Name', { exact: true }).fill(name);
-  await page.getByRole('button', { name: 'Start run' }).click();
-  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
-}
 
 const sums = (page: Page) => page.locator('.sums');
 
@@ -93,7 +74,7 @@ test('a strength ladder is made with all else equal, and the range found good go
   await page.getByLabel('Values of setting 1').fill('30, 65, 100');
   await page.getByLabel('Values of setting 1').press('Tab');
   await expect(sums(page)).toContainText('3 images');
-  await start(page, 'Radish ladder');
+  await startPlan(page, 'Radish ladder');
   await expect(page.locator('.take.made')).toHaveCount(3, { timeout: 90_000 });
   const chart = page.locator('zs-strip-curve [role=img]');
   await expect(chart).toHaveAttribute('aria-label', /30 %, drift \d\.\d\d, likeness \d\.\d\d; 65 %, .*; 100 %/);
@@ -103,7 +84,7 @@ test('a strength ladder is made with all else equal, and the range found good go
   await page.getByLabel('for', { exact: true }).fill('round roots');
   await expectAccessible(page, 'test strip');
   await page.getByRole('button', { name: 'Write it back to Block & Brine' }).click();
-  await expect(page.getByText('65 to 100 % is written to Block & Brine, good for round roots.')).toBeVisible();
+  await expect(page.getByText('Strength 65 to 100 % is written to Block & Brine, good for round roots.')).toBeVisible();
   await planOf(page, ['Radish']);
   await page.getByLabel('Strength', { exact: true }).fill('40');
   await page.getByLabel('Strength', { exact: true }).press('Tab');
@@ -125,7 +106,7 @@ test('a set is bound, begun with a pilot, finished, and made once more with one 
   await page.getByLabel('first only').fill('2');
   await page.getByLabel('first only').press('Tab');
   await expect(sums(page)).toContainText('2 images');
-  await start(page, 'Bound roots');
+  await startPlan(page, 'Bound roots');
   await expect(page.locator('.take.made')).toHaveCount(2, { timeout: 120_000 });
   await expect(page.getByText('Bound at 80 % in palette, ground, light, line.')).toBeVisible();
   await page.getByRole('link', { name: 'Make the other cell' }).click();
@@ -175,7 +156,7 @@ test('photographs are restyled beside their originals, with what is kept of them
   await page.getByLabel('Keep', { exact: true }).press('Tab');
   await page.getByLabel('Words', { exact: true }).selectOption({ label: 'no template: the subject alone' });
   await expect(page.getByRole('button', { name: 'Start run' })).toBeEnabled();
-  await start(page, 'Stall restyle');
+  await startPlan(page, 'Stall restyle');
   await expect(page.locator('.take.made .like').first()).toBeVisible({ timeout: 120_000 });
   await expect(page.locator('.progress')).toContainText(/(\d+) of \1 made/, { timeout: 120_000 });
   await expect(page.getByRole('img', { name: 'The original of Stall photo one' })).toBeVisible();

@@ -15,6 +15,7 @@ export const PROBLEMS = {
   broken: { status: 500, title: 'Something went wrong here' },
   pressGone: { status: 503, title: 'The press does not answer' },
   pressBusy: { status: 503, title: 'The press is busy' },
+  noRoom: { status: 507, title: 'There is no room on the disk' },
   databaseGone: { status: 503, title: 'The database does not answer' },
 } as const;
 

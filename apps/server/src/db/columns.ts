@@ -1,3 +1,4 @@
+import { sql, type SQL } from 'drizzle-orm';
 import { customType } from 'drizzle-orm/mysql-core';
 import { char, datetime } from 'drizzle-orm/mysql-core';
 
@@ -23,6 +24,8 @@ export const uuid = (name: string) => char(name, { length: 36 });
 export const sha = (name: string) => char(name, { length: 64 });
 /** UTC with milliseconds. */
 export const moment = (name: string) => datetime(name, { fsp: 3, mode: 'date' });
+/** A moment so many milliseconds from now by the clock of the database, the only one that every server shares. */
+export const inMilliseconds = (ms: number): SQL => sql`timestampadd(microsecond, ${Math.round(ms * 1000)}, utc_timestamp(3))`;
 /** Text in which every character counts, capitals and accents too. */
 export const exact = (name: string, length: number) =>
   customType<{ data: string }>({ dataType: () => `varchar(${length}) character set utf8mb4 collate utf8mb4_bin` })(name);

@@ -45,3 +45,20 @@ export function isDuplicate(error: unknown): boolean {
   const cause = (error as { cause?: { code?: string } }).cause ?? (error as { code?: string });
   return cause?.code === 'ER_DUP_ENTRY';
 }
+
+const MOST_TRIES = 6;
+
+/**
+ * Does work again that the database gave up to resolve a deadlock or a wait for a lock: nothing of it was done. The work must be a whole
+ * transaction, or one statement.
+ */
+export async function inSpiteOfDeadlocks<T>(work: () => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries++)
+    try {
+      return await work();
+    } catch (error) {
+      const code = (error as { cause?: { code?: string } }).cause?.code ?? (error as { code?: string }).code;
+      if (tries === MOST_TRIES || (code !== 'ER_LOCK_DEADLOCK' && code !== 'ER_LOCK_WAIT_TIMEOUT')) throw error;
+      await new Promise(r => setTimeout(r, 10 * 2 ** tries * (0.5 + Math.random())));
+    }
+}

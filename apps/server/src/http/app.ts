@@ -10,7 +10,7 @@ import { pinoHttp } from 'pino-http';
 import type { Context } from '../context.ts';
 import { findPerson } from '../people/service.ts';
 import { openApi } from './openapi.ts';
-import { ProblemError } from './problemError.ts';
+import { isDiskFull, ProblemError } from './problemError.ts';
 import { routes } from './routes.ts';
 import type { Route } from './route.ts';
 
@@ -29,6 +29,8 @@ function answer(res: Response, document: Problem): void {
 function toProblem(error: unknown): Problem {
   if (error instanceof ProblemError) return error.document;
   if (error instanceof ValidationError) return problem('badInput', error.message, { field: error.path });
+  if (isDiskFull(error) || isDiskFull((error as { cause?: unknown }).cause))
+    return problem('noRoom', 'There is no room on the disk for this. Nothing was kept; make room, then try again.');
   const { status, code, message, type } = error as { status?: number; code?: string; message?: string; type?: string };
   const inner = (error as { cause?: { code?: string } }).cause?.code ?? code;
   if (inner === 'ECONNREFUSED' || inner === 'PROTOCOL_CONNECTION_LOST' || inner === 'ER_SERVER_SHUTDOWN')

@@ -9,3 +9,8 @@ export class ProblemError extends Error {
     this.document = problem(code, detail, extra);
   }
 }
+
+/** Whether an error says that a disk, or a share of it, is full. */
+export function isDiskFull(error: unknown): boolean {
+  return ['ENOSPC', 'EDQUOT'].includes((error as NodeJS.ErrnoException | null)?.code ?? '');
+}

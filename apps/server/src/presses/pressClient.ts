@@ -46,7 +46,7 @@ export class PressClient {
         signal: options.signal ?? AbortSignal.timeout(20_000),
       });
     } catch (error) {
-      this.known = { at: Date.now(), value: Promise.resolve(null) };
+      this.known = { at: performance.now(), value: Promise.resolve(null) };
       throw new PressError(`The press does not answer (${(error as Error).message}).`, 'gone', true);
     }
     if (response.ok || (method === 'HEAD' && response.status === 404)) return response;
@@ -86,7 +86,8 @@ export class PressClient {
 
   /** What the press says of itself, at most 3 seconds old; null when it does not answer, or says nothing sensible. */
   async capabilities(): Promise<Capabilities | null> {
-    if (!this.known || Date.now() - this.known.at > KEEP_MS) this.known = { at: Date.now(), value: this.ask().catch(() => null) };
+    if (!this.known || performance.now() - this.known.at > KEEP_MS)
+      this.known = { at: performance.now(), value: this.ask().catch(() => null) };
     return this.known.value;
   }
 

@@ -2,6 +2,7 @@ import { seedFor, ticketHash, type Ticket } from '@zinc/core';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { uuidv7 } from 'uuidv7';
 import type { Context } from '../context.ts';
+import { inMilliseconds } from '../db/columns.ts';
 import type { Queries } from '../db/connect.ts';
 import { ProblemError } from '../http/problemError.ts';
 import { holdBudgets } from './budgets.ts';
@@ -29,7 +30,7 @@ export async function repeatFailed(context: Context, runId: string, personId: st
       .where(and(inArray(takes.batchId, ids), eq(takes.state, 'failed')));
     const [result] = await tx
       .update(takes)
-      .set({ ...AFRESH, notBefore: new Date() })
+      .set({ ...AFRESH, notBefore: inMilliseconds(0) })
       .where(and(inArray(takes.batchId, ids), eq(takes.state, 'failed')));
     if (result.affectedRows > 0) {
       const touched = failed.map(f => f.batchId);
@@ -95,7 +96,7 @@ export async function takeAgain(context: Context, takeId: string, personId: stri
     } else
       await tx
         .update(takes)
-        .set({ ...AFRESH, notBefore: new Date() })
+        .set({ ...AFRESH, notBefore: inMilliseconds(0) })
         .where(eq(takes.id, takeId));
     await goOn(context, tx, [row], personId, 1);
   });
@@ -136,7 +137,7 @@ async function addTake(tx: Queries, { take, plan: stored, cellKey }: TakeRow): P
     ticket,
     ticketHash: ticketHash(ticket),
     state: 'waiting',
-    notBefore: new Date(),
+    notBefore: inMilliseconds(0),
   });
 }
 

@@ -1,5 +1,6 @@
 import type { Ticket } from '@zinc/core';
 import { and, eq, sql, type SQL } from 'drizzle-orm';
+import type { MySqlUpdateSetSource } from 'drizzle-orm/mysql-core';
 import type { Database, Queries } from '../db/connect.ts';
 import { takes } from './tables.ts';
 
@@ -107,7 +108,7 @@ export async function settleTake(
   db: Queries,
   owner: string,
   claim: Claim,
-  set: Partial<typeof takes.$inferInsert>,
+  set: MySqlUpdateSetSource<typeof takes>,
 ): Promise<boolean> {
   const [result] = await db
     .update(takes)

@@ -1,5 +1,8 @@
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Context } from '../context.ts';
+import { inMilliseconds } from '../db/columns.ts';
+import { inSpiteOfDeadlocks } from '../db/connect.ts';
+import { isDiskFull } from '../http/problemError.ts';
 import { PressError } from '../presses/pressClient.ts';
 import { isUp, sameMake, type KnownPress } from '../presses/presses.ts';
 import { presses } from '../presses/tables.ts';
@@ -8,17 +11,25 @@ import { batches, takes } from './tables.ts';
 
 const MOST_ATTEMPTS = 4;
 const AWAY_MS = 2000;
+const DISK_FULL_MS = 5000;
 
 /** What becomes of a take that was not made: it waits for the press, is tried again elsewhere or later, or has failed. */
 export async function putBack(context: Context, owner: string, claim: Claim, press: KnownPress, error: Error): Promise<void> {
   const { db, presses: house } = context;
   const known = error instanceof PressError;
-  if (!known) context.log.error({ err: error }, 'a take failed in an unexpected way');
+  if (!known) context.log.error({ err: error }, 'a take could not be kept');
   const runId = await runOf(context, claim.batchId);
+  if (isDiskFull(error)) {
+    await settleTake(db, owner, claim, { state: 'waiting', notBefore: inMilliseconds(DISK_FULL_MS) });
+    const why = 'There is no room on the disk for pictures. The run goes on by itself once there is.';
+    await db.update(batches).set({ waitingFor: why }).where(eq(batches.id, claim.batchId));
+    await context.events.add(db, 'runWaits', runId, null);
+    return;
+  }
   if (known && error.kind !== 'fault') {
     // Nobody's fault and no attempt spent: the run waits, and goes on when the press can.
     const wait = Math.max(AWAY_MS, error.waitSeconds * 1000);
-    await settleTake(db, owner, claim, { state: 'waiting', notAt: press.row.id, notBefore: new Date(Date.now() + wait) });
+    await settleTake(db, owner, claim, { state: 'waiting', notAt: press.row.id, notBefore: inMilliseconds(wait) });
     const others = (await house.all()).some(p => p.row.id !== press.row.id && isUp(p) && sameMake(p, press));
     if (others) return;
     const why =
@@ -39,7 +50,7 @@ export async function putBack(context: Context, owner: string, claim: Claim, pre
     owner,
     claim,
     again
-      ? { state: 'waiting', attempts, problem, notAt: press.row.id, notBefore: new Date(Date.now() + backoff) }
+      ? { state: 'waiting', attempts, problem, notAt: press.row.id, notBefore: inMilliseconds(backoff) }
       : { state: 'failed', attempts, problem, finishedAt: new Date() },
   );
   await context.events.add(db, again ? 'takeRetried' : 'takeFailed', runId, null, { takeId: claim.takeId });
@@ -52,12 +63,22 @@ async function runOf(context: Context, batchId: string): Promise<string | null> 
 
 /** A batch with nothing left to make is done. */
 export async function finishBatch(context: Context, batchId: string): Promise<void> {
-  const [result] = (await context.db.execute(sql`
+  const close = () =>
+    context.db.execute(sql`
     update batches set state = 'done', waiting_for = null where id = ${batchId} and state = 'running'
-    and not exists (select 1 from takes where takes.batch_id = ${batchId} and takes.state in ('waiting', 'painting'))`)) as unknown as [
-    { affectedRows: number },
-  ];
+    and not exists (select 1 from takes where takes.batch_id = ${batchId} and takes.state in ('waiting', 'painting'))`);
+  const [result] = (await inSpiteOfDeadlocks(close)) as unknown as [{ affectedRows: number }];
   if (result.affectedRows === 1) await context.events.add(context.db, 'runDone', await runOf(context, batchId), null);
+}
+
+/** Closes batches whose last take was settled by a server that died before it could close them. */
+export async function closeForgotten(context: Context): Promise<void> {
+  const [rows] = (await context.db.execute(sql`
+    select id from batches where state = 'running'
+    and not exists (select 1 from takes where takes.batch_id = batches.id and takes.state in ('waiting', 'painting'))`)) as unknown as [
+    { id: string }[],
+  ];
+  for (const { id } of rows) await finishBatch(context, id);
 }
 
 /** Remembers how long a press takes an image of 768 × 768, all its painters together, as a running mean; and that it did right. */

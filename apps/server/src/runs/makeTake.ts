@@ -2,6 +2,7 @@ import { drift, inputsOf, ticketHash, type Ticket } from '@zinc/core';
 import { and, eq } from 'drizzle-orm';
 import { uuidv7 } from 'uuidv7';
 import type { Context } from '../context.ts';
+import { inSpiteOfDeadlocks, type Queries } from '../db/connect.ts';
 import type { PressClient } from '../presses/pressClient.ts';
 import { PressError } from '../presses/pressClient.ts';
 import type { KnownPress } from '../presses/presses.ts';
@@ -64,7 +65,7 @@ export async function makeTake(context: Context, owner: string, claim: Claim, pr
   const measured = target?.target && comparable ? drift(taken.fingerprint, target.target) : null;
   const likeness = await likenessOf(context, claim, ticket, press, image.bytes, keepLease);
   const proofId = uuidv7();
-  await context.db.transaction(async tx => {
+  const keep = async (tx: Queries): Promise<void> => {
     const settled = { state: 'made' as const, ticket, ticketHash: hash, problem: null, finishedAt: new Date() };
     if (!(await settleTake(tx, owner, claim, settled))) throw new LeaseLostError();
     await recordPicture(tx, sha256, sha256, image.bytes.length, taken);
@@ -81,7 +82,8 @@ export async function makeTake(context: Context, owner: string, claim: Claim, pr
     });
     await tx.update(batches).set({ waitingFor: null }).where(eq(batches.id, claim.batchId));
     await context.events.add(tx, 'takeMade', target?.runId ?? null, null, { takeId: claim.takeId, proofId });
-  });
+  };
+  await inSpiteOfDeadlocks(() => context.db.transaction(keep));
 }
 
 /**

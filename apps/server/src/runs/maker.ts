@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Context } from '../context.ts';
+import { closeForgotten } from './ending.ts';
 import { PressLine } from './pressLine.ts';
 
 const LOOK_EVERY_MS = 1500;
@@ -25,7 +26,7 @@ export class Maker {
     await Promise.race([Promise.allSettled([this.loop, ...stops]), new Promise(r => setTimeout(r, graceMs))]);
   }
 
-  /** Sees to it that every press of the house has a line; a line of a press that is out of use rests by itself. */
+  /** Sees to it that every press of the house has a line (one of a press out of use rests by itself), and that no batch is left open. */
   private async run(): Promise<void> {
     while (this.running) {
       try {
@@ -35,8 +36,9 @@ export class Maker {
             this.lines.set(row.id, line);
             line.start();
           }
+        await closeForgotten(this.context);
       } catch (error) {
-        this.context.log.warn({ err: error }, 'the presses could not be looked up');
+        this.context.log.warn({ err: error }, 'presses and batches could not be looked after');
       }
       await new Promise(r => setTimeout(r, LOOK_EVERY_MS).unref());
     }

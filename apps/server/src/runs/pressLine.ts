@@ -1,4 +1,5 @@
 import type { Context } from '../context.ts';
+import { inSpiteOfDeadlocks } from '../db/connect.ts';
 import { isUp, sameMake, type KnownPress } from '../presses/presses.ts';
 import { claimTakes, type Claim } from './claims.ts';
 import { finishBatch, putBack, recordPace } from './ending.ts';
@@ -48,12 +49,14 @@ export class PressLine {
     const mates = all.filter(p => p !== press && sameMake(p, press));
     const most = mostOf(press, mates) - this.working.size;
     if (most <= 0) return 0;
-    const claims = await claimTakes(this.context.db, this.owner, most, {
-      own: this.pressId,
-      // What a press does not get to, because it is away or has its hands full, another of its make makes.
-      mates: isUp(press) ? mates.map(p => p.row.id) : [],
-      othersUp: mates.some(isUp),
-    });
+    const claims = await inSpiteOfDeadlocks(() =>
+      claimTakes(this.context.db, this.owner, most, {
+        own: this.pressId,
+        // What a press does not get to, because it is away or has its hands full, another of its make makes.
+        mates: isUp(press) ? mates.map(p => p.row.id) : [],
+        othersUp: mates.some(isUp),
+      }),
+    );
     for (const claim of claims) {
       const work: Promise<void> = this.carryOut(claim, press).finally(() => this.working.delete(work));
       this.working.add(work);

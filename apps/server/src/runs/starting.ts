@@ -1,8 +1,10 @@
 import type { PlanInput } from '@zinc/contract';
 import { NO_LOOK, styleKey, ticketHash, type Cell } from '@zinc/core';
 import { and, desc, eq } from 'drizzle-orm';
+import type { MySqlInsertValue } from 'drizzle-orm/mysql-core';
 import { uuidv7 } from 'uuidv7';
 import type { Context } from '../context.ts';
+import { inMilliseconds } from '../db/columns.ts';
 import type { Queries } from '../db/connect.ts';
 import { ProblemError } from '../http/problemError.ts';
 import { holdBudgets } from './budgets.ts';
@@ -91,7 +93,7 @@ async function insertBatch(
   const batchId = uuidv7();
   const now = new Date();
   const cellRows: (typeof cells.$inferInsert)[] = [];
-  const takeRows: (typeof takes.$inferInsert)[] = [];
+  const takeRows: MySqlInsertValue<typeof takes>[] = [];
   let bound = false;
   for (const c of planned.expanded.cells) {
     const [{ subject, look }] = c.tickets;
@@ -127,7 +129,7 @@ async function insertBatch(
         ticket,
         ticketHash: ticketHash(ticket),
         state: 'waiting',
-        notBefore: now,
+        notBefore: inMilliseconds(0),
       });
   }
   await tx.insert(batches).values({

@@ -90,7 +90,7 @@ function carried(live: readonly Cell[], facts: PreflightFacts): Finding[] {
       {
         code: 'alreadyCarried',
         severity: 'note',
-        message: `${look.name} says ${words.map(w => `“${w}”`).join(', ')}, which its sources give already. Said as well, it weighs double.`,
+        message: `${look.name} says ${words.map(w => `“${w}”`).join(', ')}, which its sources give already. Some presses weigh it double.`,
         cells,
         words,
         mend: { action: 'openLook', label: 'Look at its words', lookId: look.id },

@@ -134,6 +134,36 @@ describe('stepping a plan', () => {
     expect(cell.text).toBe('radish');
     expect(cell.tickets[0].settings.strength).toBe(0);
   });
+  it('steps through presses and models, each ticket naming its own', () => {
+    const press = { ...library.press, id: 'p', name: 'House press', model: 'one', models: ['one', 'two'] };
+    const other = { id: 'q', name: 'Back room', version: '2', model: 'fine', models: ['fine'] };
+    const presses = { press, presses: [press, other] };
+    const named = (axes: Plan['axes']) =>
+      expand({ axes, subjectIds: ['s1'] }, presses).cells.map(c => [c.tickets[0].press.name, c.tickets[0].press.model]);
+    expect(named([{ setting: 'press', values: ['p', 'q'] }])).toEqual([
+      ['House press', 'one'],
+      ['Back room', 'fine'],
+    ]);
+    expect(named([{ setting: 'model', values: ['two', 'one'] }])).toEqual([
+      ['House press', 'two'],
+      ['House press', 'one'],
+    ]);
+    expect(() => named([{ setting: 'press', values: ['r'] }])).toThrowError(PlanError, /no press “r”/);
+    expect(() => named([{ setting: 'model', values: ['three'] }])).toThrowError(PlanError, /it has one, two/);
+    const [cell] = expand({ axes: [{ setting: 'press', values: ['p', 'q'] }], subjectIds: ['s1'] }, presses).cells;
+    expect(cell.values).toEqual([{ setting: 'press', what: 'Press', value: 'House press' }]);
+    expect('models' in cell.tickets[0].press).toBeFalse();
+  });
+  it('says what is said of the anchor with every bound image, and with no free one', () => {
+    const binding = { amount: 60, share: ['light' as const], anchor: null, words: 'in morning light' };
+    const [bound] = expand({ binding, note: 'small' }).cells;
+    expect(bound.parts.slice(-2)).toEqual([
+      { from: 'anchor', words: ', in morning light' },
+      { from: 'override', words: ', small' },
+    ]);
+    const cells = expand({ binding, axes: [{ setting: 'bind', values: [0, 60] }], subjectIds: ['s1'] }).cells;
+    expect(cells.map(c => c.text.includes('morning'))).toEqual([false, true]);
+  });
   it('calls settings and values what people call them', () => {
     expect(labelOf('press:scatter', library)).toBe('Scatter');
     expect(valueLabel('facets', 'colour+light+line+texture', library)).toBe('all facets');
@@ -147,6 +177,7 @@ describe('two plans', () => {
     looks: { l1: 'Block' },
     templates: { t: 'Plain' },
     formats: { f: 'Square', g: 'Banner' },
+    presses: { p: 'House press' },
     pressSettings: library.pressSettings,
   };
   const differ = (part: Partial<Plan>): string[] => planDifferences(plan, { ...plan, ...part }, names);
@@ -161,6 +192,7 @@ describe('two plans', () => {
       'Looks: no look in place of Block',
       'Formats: Banner too',
     ]);
+    expect(differ({ pressId: 'q' })).toEqual(['Press: another, was House press']);
     expect(differ({ settings: { scatter: 20 } })).toEqual(['Scatter: 20 %, was the press’s own']);
     expect(differ({ axes: [{ setting: 'strength', values: [20, 40] }] })).toEqual([
       'Stepped: Strength at 20 %, 40 %, was nothing',
@@ -196,6 +228,14 @@ describe('preflight of words and settings', () => {
     );
     expect(one('contradiction', { note: 'foreshadowed' })).toBeUndefined();
   });
+  it('tells words that are said twice and words that sources carry, with the words themselves', () => {
+    const twice = one('saidTwice', { note: 'on a wooden table' });
+    expect(twice?.words).toEqual(['table']);
+    expect(twice?.message).toContain('in the template and the note or a fill');
+    const looks = [{ id: 'l1', name: 'Block', sources: 1, coloursFromReferences: false, carried: ['bold'] }];
+    expect(one('alreadyCarried', {}, { looks })?.words).toEqual(['bold']);
+    expect(one('alreadyCarried', {}, { looks: [{ ...looks[0], carried: [] }] })).toBeUndefined();
+  });
   it('tells a colour word that the palette has nothing for', () => {
     expect(one('colourNotThere', { note: 'in bright green' })?.message).toContain('“green”');
     expect(one('colourNotThere', { note: 'black ink' })).toBeUndefined();
@@ -209,6 +249,18 @@ describe('preflight of words and settings', () => {
     const ranges = [{ lookId: 'l1', setting: 'strength', from: 70, to: 90, goodFor: 'roots' }];
     expect(one('outsideRange', {}, { ranges })?.mend).toEqual(jasmine.objectContaining({ setting: 'strength', value: 70 }));
     expect(one('outsideRange', { strength: 80 }, { ranges })).toBeUndefined();
+    const bind = [{ lookId: 'l1', setting: 'bind', from: 40, to: 70, goodFor: 'all subjects' }];
+    const loose = one('outsideRange', {}, { ranges: bind });
+    expect(loose?.message).toContain('with bind at 0 % lies outside the 40 % to 70 %');
+    expect(loose?.mend).toEqual({ action: 'setValue', label: 'Set it to 40 %', setting: 'bind', value: 40 });
+    const tight = { binding: { amount: 55, share: ['light' as const], anchor: null } };
+    expect(one('outsideRange', tight, { ranges: bind })).toBeUndefined();
+    const tagged = [{ ...ranges[0], goodFor: 'roots' }];
+    const subjects = [
+      { id: 's1', label: 'Radish', picture: null, tags: ['roots'] },
+      { id: 's2', label: 'Crate', picture: null, tags: [] },
+    ];
+    expect(one('outsideRange', {}, { ranges: tagged, subjects })?.cells.every(k => k.startsWith('s1/'))).toBeTrue();
     expect(one('outsideRange', { axes: [{ setting: 'strength', values: [10] }] }, { ranges })).toBeUndefined();
   });
   it('tells a format of another shape than the picture, and one that fits better', () => {

@@ -75,7 +75,7 @@ import { Presses } from './presses';
               }
             </ul>
           </section>
-          <section>
+          <section class="whole">
             <h2 class="ledge">Presses</h2>
             <zs-presses [presses]="h.presses" [mayEdit]="isLead()" />
           </section>
@@ -94,6 +94,9 @@ import { Presses } from './presses';
     }
     h2 {
       padding: 8px 0;
+    }
+    .whole {
+      grid-column: 1 / -1;
     }
     .colours li {
       display: grid;

@@ -156,12 +156,15 @@ import { sessionActions } from '../shared/session.store';
   styles: `
     :host {
       display: grid;
-      gap: 14px;
-      justify-items: stretch;
+      grid-template-columns: repeat(auto-fill, minmax(320px, 1fr));
+      gap: 20px 28px;
+      align-items: start;
+    }
+    :host > button {
+      justify-self: start;
     }
     article {
-      padding-bottom: 12px;
-      border-bottom: 1px solid var(--hair);
+      min-width: 0;
     }
     .unused {
       opacity: 0.75;
@@ -200,6 +203,9 @@ import { sessionActions } from '../shared/session.store';
     }
     .pair .wrong {
       grid-column: 1 / -1;
+    }
+    input[type='checkbox'] {
+      accent-color: var(--ink);
     }
     .check {
       display: flex;
