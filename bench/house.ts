@@ -12,7 +12,7 @@ export async function withHouse(work: (stack: Stack) => Promise<void>): Promise<
   const stack = await startStack({
     data,
     port: 0,
-    demo: true,
+    demo: 'small',
     say: () => undefined,
     onGiveUp: message => console.error(message),
   });

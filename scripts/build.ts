@@ -60,7 +60,7 @@ export async function buildAll(say: (line: string) => void = console.log): Promi
   say('Building server, press and web application (about half a minute) …');
   rmSync(dist, { recursive: true, force: true });
   mkdirSync(dist, { recursive: true });
-  await bundle('server', ['main.ts', 'shelf/pictureWorker.ts']);
+  await bundle('server', ['main.ts', 'shelf/pictureWorker.ts', 'demo/photoWorker.ts']);
   await bundle('press', ['main.ts', 'paintWorker.ts']);
   await stop();
   cpSync(join(root, 'apps/server/drizzle'), join(dist, 'server/drizzle'), { recursive: true });

@@ -163,7 +163,7 @@ try {
     stack = await startStack({
       data,
       port: 0,
-      demo: true,
+      demo: 'small',
       forTests: true,
       say: console.log,
       onGiveUp: message => console.error(message),

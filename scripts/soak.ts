@@ -31,7 +31,7 @@ await buildAll();
 const stack = await startStack({
   data,
   port: await freePort(),
-  demo: true,
+  demo: 'small',
   say: console.log,
   onGiveUp: message => faults.push(message),
 });

@@ -113,7 +113,8 @@ function secretOf(file: string): string {
 export interface StackOptions {
   data: string;
   port: number;
-  demo: boolean;
+  /** The demo house: all of it, without the runs made in the background, or none. */
+  demo: 'on' | 'small' | 'off';
   forTests?: boolean;
   misbehave?: boolean;
   /** A second press beside the house's own, that no house knows of yet. */
@@ -170,7 +171,7 @@ export async function startStack(options: StackOptions): Promise<Stack> {
       ZINC_PRESS_URL: pressUrl,
       ZINC_PRESS_TOKEN: pressToken,
       ZINC_SECRET: process.env.ZINC_SECRET ?? secretOf(join(data, 'session-secret')),
-      ZINC_DEMO: options.demo ? 'on' : 'off',
+      ZINC_DEMO: options.demo,
       // Tests make presses go wrong on purpose, and do not wait long for them to be asked again.
       ...(options.forTests ? { ZINC_PRESS_REST: '0.2' } : {}),
     };

@@ -8,7 +8,7 @@ import { startStack, type Stack } from './stack.ts';
 const root = fileURLToPath(new URL('..', import.meta.url));
 const data = resolve(process.env.ZINC_DATA ?? join(root, '.zinc'));
 const port = Number(process.env.ZINC_PORT ?? 4310);
-const demo = process.env.ZINC_DEMO !== 'off';
+const demo = process.env.ZINC_DEMO === 'off' || process.env.ZINC_DEMO === 'small' ? process.env.ZINC_DEMO : 'on';
 
 function fail(message: string): never {
   console.error(`\nZinc Shelf cannot go on: ${message}`);
@@ -45,7 +45,7 @@ try {
   await buildAll();
   stack = await startStack({ data, port, demo, say: console.log, onGiveUp: message => void (console.error(message), stop(1)) });
   console.log(`\nZinc Shelf is ready at ${stack.url}`);
-  if (demo) {
+  if (demo !== 'off') {
     console.log('\nDemo sign-ins (made-up people, demo data only):');
     for (const p of DEMO_PEOPLE) console.log(`  ${p.role.padEnd(9)} ${p.email.padEnd(28)} ${p.password}`);
   } else console.log('The house is empty or your own: open the address to make its first lead, or to sign in.');

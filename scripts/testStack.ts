@@ -9,7 +9,7 @@ const data = mkdtempSync(join(tmpdir(), '.zinc-e2e-'));
 const stack = await startStack({
   data,
   port: Number(port),
-  demo: kind === 'demo',
+  demo: kind === 'demo' ? 'small' : 'off',
   forTests: true,
   misbehave: true,
   secondPress: kind === 'demo',

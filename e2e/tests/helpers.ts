@@ -131,6 +131,9 @@ export async function lookLike(page: Page, name: string): Promise<void> {
 export async function planOf(page: Page, labels: string[], look = 'Block & Brine'): Promise<void> {
   const looks = (await (await page.request.get('/api/looks')).json()) as { items: { id: string; name: string }[] };
   await page.goto(`/runs/new?looks=${looks.items.find(l => l.name === look)!.id}`);
+  // A large house begins with some of its subjects only.
+  const all = page.getByRole('button', { name: /^\s*(All|None)\s*$/ });
+  if ((await all.textContent())?.trim() === 'All') await all.click();
   await page.getByRole('button', { name: 'None', exact: true }).click();
   const what = page.getByRole('list', { name: 'What' });
   for (const label of labels) await what.getByRole('button', { name: new RegExp(`^\\s*${label}(\\s+picture)?\\s*$`) }).click();

@@ -43,7 +43,7 @@ export async function startServer(settings: Settings, log: Logger, webFolder: st
   };
   await measureAgain(context);
   await renewLooks(context);
-  if (settings.demo) await keepDemoHouse(context);
+  if (settings.demo !== 'off') await keepDemoHouse(context);
   await context.events.start();
   context.codes.poke();
   const maker = new Maker(context);

@@ -19,7 +19,7 @@ const settingsSchema = object({
   ZINC_PRESS_REST: number().typeError('must be a number of seconds').min(0).default(10),
   ZINC_PRESS_PATIENCE: number().typeError('must be a number of seconds').min(1).default(120),
   ZINC_SECRET: string().min(16, 'must have at least 16 characters').required('signs the session cookies; it is missing'),
-  ZINC_DEMO: string().oneOf(['on', 'off'], 'must be on or off').default('on'),
+  ZINC_DEMO: string().oneOf(['on', 'small', 'off'], 'must be on, small or off').default('on'),
   ZINC_LOG: string().oneOf(['trace', 'debug', 'info', 'warn', 'error', 'fatal', 'silent'], 'must be a log level').default('info'),
 });
 
@@ -34,7 +34,8 @@ export interface Settings {
   /** Seconds that a press may show no progress with an image. */
   pressPatience: number;
   secret: string;
-  demo: boolean;
+  /** The demo house: all of it, without the runs made in the background, or none. */
+  demo: 'full' | 'small' | 'off';
   log: string;
 }
 
@@ -51,7 +52,7 @@ export function readSettings(env: Record<string, string | undefined>): Settings 
       pressRest: s.ZINC_PRESS_REST,
       pressPatience: s.ZINC_PRESS_PATIENCE,
       secret: s.ZINC_SECRET,
-      demo: s.ZINC_DEMO === 'on',
+      demo: s.ZINC_DEMO === 'on' ? 'full' : (s.ZINC_DEMO as 'small' | 'off'),
       log: s.ZINC_LOG,
     };
   } catch (error) {

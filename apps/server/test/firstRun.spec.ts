@@ -20,7 +20,7 @@ describe('settings', () => {
     const s = readSettings(good);
     expect([s.port, s.demo, s.databaseUrl, s.pressUrl]).toEqual([
       4310,
-      true,
+      'full',
       'mysql://a:b@127.0.0.1:3306/z',
       'http://127.0.0.1:1',
     ]);

@@ -115,7 +115,7 @@ export function testSettings(press: TestPress, databaseUrl: string, data: string
     pressRest: 0.2,
     pressPatience: 120,
     secret: 'a secret for tests only',
-    demo: false,
+    demo: 'off',
     log: 'silent',
     ...overrides,
   };

@@ -1,38 +1,35 @@
-import { randomFor } from '@zinc/core/number/random';
 import { eq } from 'drizzle-orm';
 import { uuidv7 } from 'uuidv7';
-import type { Verdict } from '@zinc/contract';
 import type { Context } from '../context.ts';
-import { events } from '../house/eventTables.ts';
 import { nameHouse } from '../house/service.ts';
 import { brandColours, brands, campaigns, formats } from '../house/tables.ts';
 import { addWordStyle } from '../mix/wordStyles.ts';
 import { addPerson, isHouseEmpty } from '../people/service.ts';
-import { people } from '../people/tables.ts';
 import { presses } from '../presses/tables.ts';
-import { decisions } from '../review/tables.ts';
-import { describeRun } from '../runs/service.ts';
 import { startRun } from '../runs/starting.ts';
 import { createTemplate, pasteSubjects } from '../wording/service.ts';
 import { styleCodes } from '../shelf/codes/tables.ts';
 import { shelves, treatments } from '../shelf/tables.ts';
+import { orderDemoRuns } from './campaigns.ts';
 import { demoCodes } from './codes.ts';
 import { DEMO_PEOPLE, DEMO_SUBJECTS } from './facts.ts';
 import { bringReferences, fillLibrary, mixLooks } from './library.ts';
 import { FIRST_LOOKS } from './looks.ts';
 import { firstReferences } from './references/index.ts';
+import { ALLOWED_DRIFT, reviewDemoRuns } from './review.ts';
 import { DEMO_TREATMENTS, DEMO_WORD_STYLES } from './words.ts';
 
 const SHELF_ORDER = ['Prints', 'Paper and stencil', 'Paint', 'Washes', 'Sticks and chalk'];
 
-/** Drift that the demo's brand allows; its people drop what lies beyond. */
-const ALLOWED_DRIFT = 0.6;
-
-/** Fills an empty house with the demo house, and sees to it that the demo run gets its decisions once it is made. */
+/** Fills an empty house with the demo house: at once what is needed to begin, the rest in the background, decisions as runs are made. */
 export async function keepDemoHouse(context: Context): Promise<void> {
   if (await isHouseEmpty(context)) await seedHouse(context);
-  void fillLibrary(context).catch(error => context.log.warn({ err: error as Error }, 'the demo library could not be filled'));
-  void reviewWhenDone(context).catch(error => context.log.warn({ err: error as Error }, 'the demo run could not be reviewed'));
+  const inBackground = async (): Promise<void> => {
+    await fillLibrary(context);
+    if (context.settings.demo === 'full') await orderDemoRuns(context);
+  };
+  void inBackground().catch(error => context.log.warn({ err: error as Error }, 'the demo house could not be filled'));
+  void reviewDemoRuns(context).catch(error => context.log.warn({ err: error as Error }, 'demo runs could not be reviewed'));
 }
 
 async function seedHouse(context: Context): Promise<void> {
@@ -103,56 +100,4 @@ async function seedHouse(context: Context): Promise<void> {
   };
   const runId = await startRun(context, plan, lead);
   await context.events.add(context.db, 'demoRun', runId, lead);
-}
-
-/** Waits for the demo run to be made and then decides on its proofs as the demo people would; once per house. */
-async function reviewWhenDone(context: Context): Promise<void> {
-  const { db } = context;
-  const [marker] = await db.select().from(events).where(eq(events.kind, 'demoRun')).limit(1);
-  const [reviewed] = await db.select().from(events).where(eq(events.kind, 'demoReviewed')).limit(1);
-  if (!marker?.about || reviewed) return;
-  for (;;) {
-    const detail = await describeRun(context, marker.about);
-    if (detail.run.state === 'done' || detail.run.state === 'stopped') {
-      const staff = await db.select({ id: people.id, email: people.email }).from(people);
-      const who = (email: string): string => staff.find(p => p.email === email)?.id ?? staff[0].id;
-      const random = randomFor(1907, 'demo review');
-      const rows: (typeof decisions.$inferInsert)[] = [];
-      for (const cell of detail.cells)
-        cell.takes.forEach((take, i) => {
-          if (!take.proof) return;
-          // The last two subjects wait for review, so that there is something left to do.
-          if (cell.row >= 6) return;
-          const drift = take.proof.drift?.total ?? 0;
-          const verdict: Verdict =
-            drift > ALLOWED_DRIFT ? 'drop' : i === 0 ? 'keep' : random() < 0.35 ? 'hold' : random() < 0.5 ? 'drop' : 'keep';
-          const reasons = verdict === 'drop' ? (drift > ALLOWED_DRIFT ? ['off palette'] : ['crop']) : [];
-          const base = { proofId: take.proof.id, figures: take.proof.drift, at: new Date() };
-          rows.push({
-            ...base,
-            id: uuidv7(),
-            personId: who(DEMO_PEOPLE[3].email),
-            verdict: i === 1 ? 'hold' : verdict,
-            grade: null,
-            reasons: [],
-            note: '',
-          });
-          rows.push({
-            ...base,
-            id: uuidv7(),
-            personId: who(DEMO_PEOPLE[0].email),
-            verdict,
-            grade: verdict === 'keep' ? 6 + Math.floor(random() * 4) : null,
-            reasons,
-            note: '',
-          });
-        });
-      await db.transaction(async tx => {
-        if (rows.length > 0) await tx.insert(decisions).values(rows);
-        await context.events.add(tx, 'demoReviewed', marker.about, null);
-      });
-      return;
-    }
-    await new Promise(resolve => setTimeout(resolve, 1500).unref());
-  }
 }

@@ -11,7 +11,15 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { planSchema, ValidationError, type PlanInput, type PlanPreview, type Run, type RunDetail } from '@zinc/contract';
+import {
+  planSchema,
+  ValidationError,
+  type PlanInput,
+  type PlanPreview,
+  type Run,
+  type RunDetail,
+  type SubjectList,
+} from '@zinc/contract';
 import { markWords, NO_LOOK, planDifferences, type Finding, type Plan } from '@zinc/core';
 import { looks } from '../mix/looks.store';
 import { Api, ApiError, problemOf } from '../shared/api';
@@ -47,6 +55,8 @@ const AT_FIELD = [
   'pressId',
   'model',
 ];
+
+const FEW_SUBJECTS = 24;
 
 /** What a marked word is told to be. */
 const WHY: Partial<Record<Finding['code'], string>> = {
@@ -177,7 +187,7 @@ export class PlanPage {
     const wanted = this.looks()?.split(',') ?? [];
     const known = draft.allLooks().filter(l => wanted.includes(l.id));
     draft.lookIds.set((known.length > 0 ? known : draft.allLooks().slice(-1)).map(l => l.id));
-    draft.subjectIds.set(draft.allSubjects().map(s => s.id));
+    draft.subjectIds.set(await this.firstSubjects());
     draft.templateId.set(draft.allTemplates()[0]?.id ?? null);
     draft.formatIds.set(house.formats.slice(0, 1).map(f => f.id));
     draft.name.set(`Run of ${new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long' }).format(new Date())}`);
@@ -194,6 +204,14 @@ export class PlanPage {
     } catch (error) {
       this.messages.failed(error);
     }
+  }
+
+  /** All subjects of a small house; of a larger one the first list, or else the first few. */
+  private async firstSubjects(): Promise<string[]> {
+    const all = this.draft.allSubjects().map(s => s.id);
+    if (all.length <= FEW_SUBJECTS) return all;
+    const lists = await this.api.get<{ items: SubjectList[] }>('/subject-lists').catch(() => ({ items: [] }));
+    return lists.items[0]?.subjectIds ?? all.slice(0, FEW_SUBJECTS);
   }
 
   /** Reads the plan back from the server; answers to an older plan are dropped. */
