@@ -340,7 +340,7 @@ describe('the library', () => {
               .expect(400)
           ).body as Problem
         ).field,
-      ).toBe('strengthTo');
+      ).toBe('to');
       await lead()
         .post(at)
         .send({ ...range, version: 50 })

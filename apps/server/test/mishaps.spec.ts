@@ -97,7 +97,7 @@ describe('When things go wrong around it', () => {
         const { id } = (
           await lead()
             .post('/api/runs')
-            .send({ ...s.plan, seed: 60 + hours })
+            .send({ ...s.plan, seed: 60 + hours, takes: 1 })
             .expect(201)
         ).body as { id: string };
         await untilRun(lead(), id, d => d.run.made >= 1, 60);

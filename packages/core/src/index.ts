@@ -45,6 +45,7 @@ export * from './plan/differences.ts';
 export * from './plan/preflight.ts';
 export * from './ticket/types.ts';
 export { canonicalJson, ticketHash } from './ticket/hash.ts';
+export * from './ticket/differences.ts';
 export * from './framing/types.ts';
 export { describeFraming } from './framing/describeFraming.ts';
 export { boxSeat } from './framing/measureFraming.ts';

@@ -69,6 +69,11 @@ export const appRoutes: Routes = [
         loadComponent: () => import('./runs/runs.page').then(m => m.RunsPage),
       },
       {
+        path: 'review/together',
+        title: 'Laid together · Zinc Shelf',
+        loadComponent: () => import('./review/together/together.page').then(m => m.TogetherPage),
+      },
+      {
         path: 'review/:id',
         title: 'Review · Zinc Shelf',
         loadComponent: () => import('./review/review.page').then(m => m.ReviewPage),

@@ -37,6 +37,9 @@ import { Thumb } from '../shared/thumb';
       @if (looks().length > 0) {
         <button class="b" type="button" (click)="planThese()">Plan a run</button>
       }
+      @if (proofs().length > 1) {
+        <a class="b" routerLink="/review/together" [queryParams]="{ proofs: proofIds() }">Lay together</a>
+      }
       @if (things().length > 0) {
         <button class="b small quiet" type="button" (click)="empty()">Empty it</button>
       }
@@ -115,6 +118,14 @@ export class Galley {
   readonly things = this.store.selectSignal(galleyFeature.selectThings);
   readonly sources = computed(() => this.things().filter(t => t.kind === 'reference' || t.kind === 'code'));
   readonly looks = computed(() => this.things().filter(t => t.kind === 'look'));
+
+  readonly proofs = computed(() => this.things().filter(t => t.kind === 'proof'));
+  readonly proofIds = computed(() =>
+    this.proofs()
+      .slice(0, 6)
+      .map(t => t.id)
+      .join(','),
+  );
 
   pathOf(t: Carried): string {
     if (t.kind === 'code') return '/shelf/codes';

@@ -17,12 +17,13 @@ import { driftOver } from '@zinc/core';
 import { RunFeed } from '../runs/run-feed';
 import { Api } from '../shared/api';
 import { FacetGauges } from '../shared/facet-gauges';
-import { galleyActions } from '../shared/galley.store';
+import { galleyActions, galleyFeature } from '../shared/galley.store';
 import { Keys } from '../shared/keys';
 import { Messages } from '../shared/messages';
 import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
 import { Thumb, thumbUrl } from '../shared/thumb';
+import { DecisionQueue } from './decision-queue';
 import { DriftPlot, type Dot } from './drift-plot';
 
 /** A proof with the cell and take it comes from. */
@@ -56,6 +57,7 @@ export class ReviewPage {
   private readonly router = inject(Router);
   private readonly messages = inject(Messages);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  readonly queue = inject(DecisionQueue);
   readonly feed = inject(RunFeed);
   readonly id = input.required<string>();
   readonly verdicts = VERDICTS;
@@ -70,6 +72,9 @@ export class ReviewPage {
   readonly onlyOpen = signal(false);
   readonly surround = signal('#8a8a8a');
   readonly surrounds = ['#ffffff', '#8a8a8a', '#111111'];
+  private readonly things = this.store.selectSignal(galleyFeature.selectThings);
+  /** How far down the list of the most unlike the hand has come. */
+  private unlike = -1;
   private readonly mine: { proofId: string; before: Decision | null }[] = [];
 
   private figure(t: TakeView): number | null {
@@ -130,6 +135,11 @@ export class ReviewPage {
 
   constructor() {
     this.feed.follow(this.id);
+    // What could not be sent before the page was left goes now.
+    effect(() => {
+      const person = this.person();
+      if (person) untracked(() => void this.queue.send(person.id));
+    });
     inject(Keys).declare([
       { key: 'ArrowRight', does: 'Next proof', run: () => this.step(1) },
       { key: 'ArrowLeft', does: 'Proof before', run: () => this.step(-1) },
@@ -145,6 +155,9 @@ export class ReviewPage {
       { key: '0 or 1 or 2 or 3 or 4 or 5 or 6 or 7 or 8 or 9', does: 'Grade', run: e => void this.grade(Number(e.key)) },
       { key: 'N', does: 'Next subject with nothing kept', run: () => this.nextBare() },
       { key: 'G', does: 'Into the galley, or out', run: () => this.carry() },
+      { key: 'L', does: 'Lay together: the proofs in the galley, or the takes of this cell', run: () => this.layTogether() },
+      { key: 'M', does: 'The one most unlike the rest', run: () => this.mostUnlike() },
+      { key: 'X', does: 'Next surround', run: () => this.nextSurround() },
       { key: 'Enter', does: 'Open the ticket', run: () => this.openTicket() },
       { key: 'Escape', does: 'Back from looking closer', run: () => this.closer.set(false) },
       { key: 'Ctrl Z', does: 'Take the last decision back', run: () => void this.undo() },
@@ -225,12 +238,7 @@ export class ReviewPage {
       standing ? { ...body, person: this.person()?.name ?? '', at: new Date().toISOString() } : null,
     );
     if (remember) this.mine.push({ proofId: item.proof.id, before });
-    try {
-      await this.api.send('POST', '/decisions', body);
-    } catch (error) {
-      this.feed.decide(item.proof.id, before);
-      this.messages.failed(error);
-    }
+    await this.queue.add(this.person()!.id, body, () => this.feed.decide(item.proof.id, before));
   }
 
   async decide(verdict: Verdict): Promise<void> {
@@ -304,6 +312,32 @@ export class ReviewPage {
           },
         }),
       );
+  }
+
+  /** Lays two to six together: what is carried, or else the takes of the cell in hand. */
+  layTogether(): void {
+    const carried = this.things().filter(t => t.kind === 'proof');
+    const takes = this.inHand()?.cell.takes ?? [];
+    const ids = carried.length > 1 ? carried.map(t => t.id) : takes.flatMap(t => t.proof?.id ?? []);
+    if (ids.length < 2) return this.messages.done('Carry two proofs in the galley first, or order another take of this cell.');
+    void this.router.navigate(['/review/together'], { queryParams: { proofs: ids.slice(0, 6).join(',') } });
+  }
+
+  /** Goes to what drifts most; again, to what drifts next to it. */
+  mostUnlike(): void {
+    const by = this.items()
+      .filter(i => this.figure(i.take) !== null)
+      .sort((p, q) => this.figure(q.take)! - this.figure(p.take)!);
+    const at = by.findIndex(i => i.proof.id === this.inHand()?.proof.id);
+    const next = by[at >= 0 && at === this.unlike ? at + 1 : 0];
+    if (!next) return;
+    this.unlike = by.indexOf(next);
+    this.handId.set(next.proof.id);
+  }
+
+  nextSurround(): void {
+    const at = this.surrounds.indexOf(this.surround());
+    this.surround.set(this.surrounds[(at + 1) % this.surrounds.length]);
   }
 
   openTicket(): void {

@@ -4,7 +4,11 @@ import { isProblem, problem, type Problem } from '@zinc/contract';
 /** A request that was answered with a problem, or not at all. */
 export class ApiError extends Error {
   override name = 'ApiError';
-  constructor(readonly document: Problem) {
+  constructor(
+    readonly document: Problem,
+    /** Whether nothing answered at all. */
+    readonly isCut = false,
+  ) {
     super(document.detail);
   }
 }
@@ -68,7 +72,7 @@ export class Api {
             ),
           );
       };
-      request.onerror = () => reject(new ApiError(problem('broken', GONE)));
+      request.onerror = () => reject(new ApiError(problem('broken', GONE), true));
       const form = new FormData();
       for (const [name, value] of Object.entries(fields)) form.append(name, value);
       form.append('file', file);
@@ -81,7 +85,7 @@ export class Api {
     try {
       response = await fetch(`/api${path}`, { method, ...init });
     } catch {
-      throw new ApiError(problem('broken', GONE));
+      throw new ApiError(problem('broken', GONE), true);
     }
     if (response.status === 204) return undefined as T;
     const body = (await response.json().catch(() => null)) as unknown;
