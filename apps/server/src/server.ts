@@ -45,7 +45,7 @@ export async function startServer(settings: Settings, log: Logger, webFolder: st
   await renewLooks(context);
   if (settings.demo !== 'off') await keepDemoHouse(context);
   await context.events.start();
-  context.codes.poke();
+  if (settings.demo !== 'full') context.codes.poke();
   const maker = new Maker(context);
   maker.start();
   const binder = new Binder(context);

@@ -435,7 +435,18 @@ export const runSchema = object({
 export type Run = InferType<typeof runSchema>;
 export const VERDICTS = ['keep', 'keepOnceMended', 'hold', 'drop'] as const;
 export type Verdict = (typeof VERDICTS)[number];
-export const REASONS = ['off palette', 'light', 'line', 'texture', 'wrong subject', 'stray part', 'lettering', 'crop'] as const;
+export const REASONS = [
+  'off palette',
+  'light',
+  'line',
+  'texture',
+  'wrong subject',
+  'stray part',
+  'lettering',
+  'crop',
+  'background',
+  'other',
+] as const;
 export const decisionSchema = object({
   id: id(),
   proofId: id(),
@@ -447,6 +458,34 @@ export const decisionSchema = object({
   at: string().required(),
 });
 export type Decision = InferType<typeof decisionSchema>;
+export const commentSchema = object({
+  id: id(),
+  proofId: id(),
+  answers: string().nullable().defined(),
+  x: number().nullable().defined(),
+  y: number().nullable().defined(),
+  words: string().defined(),
+  person: string().required(),
+  personId: id(),
+  at: string().required(),
+  closedBy: string().nullable().defined(),
+  closedAt: string().nullable().defined(),
+});
+export type Comment = InferType<typeof commentSchema>;
+const place = () => number().min(0, 'The place lies outside the picture').max(1, 'The place lies outside the picture').nullable();
+export const commentInputSchema = object({
+  id: id(),
+  proofId: id(),
+  answers: id().notRequired().nullable().default(null),
+  x: place().default(null),
+  y: place().default(null),
+  words: text(4000, 'A comment').min(1, 'Write what you want to say').required('Write what you want to say'),
+});
+export type CommentInput = InferType<typeof commentInputSchema>;
+export const commentCloseSchema = object({ closed: boolean().required() });
+export const reopenSchema = object({
+  reason: text(500, 'The reason').min(4, 'Say why in a few words').required('Say why it is opened again'),
+});
 export const decisionInputSchema = object({
   id: id(),
   proofId: id(),
@@ -456,6 +495,14 @@ export const decisionInputSchema = object({
   note: text(1000, 'The note').defined(),
 });
 export type DecisionInput = InferType<typeof decisionInputSchema>;
+/** What one person says of a proof now. */
+export interface Voice {
+  personId: string;
+  person: string;
+  role: Role;
+  verdict: Verdict | null;
+  grade: number | null;
+}
 export interface ProofView {
   id: string;
   pictureSha: string;
@@ -465,6 +512,10 @@ export interface ProofView {
   /** How much of its content it keeps, 0–1; null when there is nothing to compare it with. */
   likeness: number | null;
   decision: Decision | null;
+  /** Everyone's standing decision, the newest first. */
+  voices: Voice[];
+  /** Comments that are not closed. */
+  openComments: number;
   seed: number;
   ticketHash: string;
 }
@@ -489,6 +540,17 @@ export interface CellView {
   text: string;
   takes: TakeView[];
 }
+/** One pass of review. */
+export interface RoundView {
+  number: number;
+  openedBy: string;
+  openedAt: string;
+  reason: string;
+  signedBy: string | null;
+  signedAt: string | null;
+  /** What stood when it was signed off, by proof; null while it is open. */
+  stood: Record<string, Verdict | null> | null;
+}
 /** One batch of a run, as it was frozen. */
 export interface BatchView {
   number: number;
@@ -507,6 +569,8 @@ export const runDetailSchema = object({
   cells: mixed<CellView[]>().required(),
   leftOut: array(string().required()).required(),
   batches: mixed<BatchView[]>().required(),
+  /** Passes of review, oldest first; none before the first decision. */
+  rounds: mixed<RoundView[]>().required(),
 });
 /** How loosely the proofs of a run hang together by facet, look by look; 0 is one and the same look. */
 export const cohesionSchema = object({
@@ -549,6 +613,7 @@ export const proofSchema = object({
   decisions: array(decisionSchema).required(),
   madeAt: string().required(),
   original: pictureSchema.nullable().defined(),
+  comments: array(commentSchema.required()).required(),
 });
 export type Proof = InferType<typeof proofSchema>;
 export const remakeSchema = object({

@@ -4,8 +4,8 @@ import type { styleCodes } from '../shelf/codes/tables.ts';
 
 type DemoCode = Pick<typeof styleCodes.$inferInsert, 'kind' | 'text' | 'press' | 'name' | 'grade' | 'note' | 'tags' | 'shelf'>;
 
-const OWN = 376;
-const FOREIGN = 24;
+/** How many: of the whole demo house, and of the small one. */
+const COUNTS = { full: { own: 376, foreign: 24 }, small: { own: 64, foreign: 6 } } as const;
 const SHELVES = ['Years of finds', 'Market Saturdays', 'Winter catalogue', 'Odile’s pile', 'To look at again'];
 const TAGS = ['winter', 'posters', 'thumbnails', 'labels', 'stall banner', 'quiet', 'loud', 'two inks', 'seedlings', 'roots'];
 const FIRST = ['Frosted', 'Late', 'Barn', 'Orchard', 'Salt', 'Lantern', 'Early', 'Kettle', 'Rain', 'Chalk', 'Hay', 'Tin'];
@@ -21,7 +21,8 @@ const NOTES = [
 ];
 
 /** Years of collected style codes: most of them own ones of every medium, some of a press that the co-operative once used. */
-export function demoCodes(): DemoCode[] {
+export function demoCodes(size: keyof typeof COUNTS): DemoCode[] {
+  const count = COUNTS[size];
   const random = randomFor(1907, 'demo codes');
   const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
   const about = (): Pick<DemoCode, 'name' | 'grade' | 'note' | 'tags' | 'shelf'> => ({
@@ -32,12 +33,12 @@ export function demoCodes(): DemoCode[] {
     shelf: pick(SHELVES),
   });
   const texts = new Set<string>();
-  while (texts.size < OWN) texts.add(randomCode(random));
+  while (texts.size < count.own) texts.add(randomCode(random));
   const own = [...texts].map((text): DemoCode => {
     const known = about();
     return { kind: 'own', text, press: '', ...known, tags: [FAMILIES[decodeStyle(text).family], ...known.tags!] };
   });
-  const foreign = Array.from({ length: FOREIGN }, (_, i): DemoCode => ({
+  const foreign = Array.from({ length: count.foreign }, (_, i): DemoCode => ({
     kind: 'foreign',
     text: `tl/${(7000 + i * 37).toString(36)}/${Math.floor(random() * 900 + 100)}`,
     press: 'Tallow press',

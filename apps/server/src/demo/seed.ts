@@ -23,16 +23,19 @@ const SHELF_ORDER = ['Prints', 'Paper and stencil', 'Paint', 'Washes', 'Sticks a
 
 /** Fills an empty house with the demo house: at once what is needed to begin, the rest in the background, decisions as runs are made. */
 export async function keepDemoHouse(context: Context): Promise<void> {
-  if (await isHouseEmpty(context)) await seedHouse(context);
+  const size = context.settings.demo === 'full' ? 'full' : 'small';
+  if (await isHouseEmpty(context)) await seedHouse(context, size);
   const inBackground = async (): Promise<void> => {
     await fillLibrary(context);
-    if (context.settings.demo === 'full') await orderDemoRuns(context);
+    // Codes are many, and nobody waits for their figures: they come after the library.
+    context.codes.poke();
+    if (size === 'full') await orderDemoRuns(context);
   };
   void inBackground().catch(error => context.log.warn({ err: error as Error }, 'the demo house could not be filled'));
   void reviewDemoRuns(context).catch(error => context.log.warn({ err: error as Error }, 'demo runs could not be reviewed'));
 }
 
-async function seedHouse(context: Context): Promise<void> {
+async function seedHouse(context: Context, size: 'full' | 'small'): Promise<void> {
   const { db } = context;
   context.log.info('the house is empty; the demo house is being set up');
   const ids: string[] = [];
@@ -61,7 +64,9 @@ async function seedHouse(context: Context): Promise<void> {
   await db.insert(treatments).values(DEMO_TREATMENTS.map(t => ({ ...t, id: uuidv7(), addedBy: ruta, addedAt: new Date() })));
   await db
     .insert(styleCodes)
-    .values(demoCodes().map(code => ({ ...code, id: uuidv7(), state: 'in use' as const, addedBy: ruta, addedAt: new Date() })));
+    .values(
+      demoCodes(size).map(code => ({ ...code, id: uuidv7(), state: 'in use' as const, addedBy: ruta, addedAt: new Date() })),
+    );
   const [block] = await mixLooks(context, FIRST_LOOKS, lead);
   const template = await createTemplate(
     context,

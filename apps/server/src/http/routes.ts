@@ -5,6 +5,8 @@ import { wordStyleRoutes } from '../mix/wordStyleRoutes.ts';
 import { peopleRoutes } from '../people/routes.ts';
 import { pressRoutes } from '../presses/routes.ts';
 import { rangeRoutes } from '../review/ranges.ts';
+import { commentRoutes } from '../review/comments.ts';
+import { roundRoutes } from '../review/rounds.ts';
 import { reviewRoutes } from '../review/routes.ts';
 import { budgetRoutes } from '../runs/budgets.ts';
 import { runRoutes } from '../runs/routes.ts';
@@ -32,6 +34,8 @@ export const routes: readonly Route[] = [
   ...runRoutes,
   ...budgetRoutes,
   ...reviewRoutes,
+  ...roundRoutes,
+  ...commentRoutes,
   ...rangeRoutes,
   ...deliverRoutes,
 ];

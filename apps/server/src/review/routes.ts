@@ -8,6 +8,7 @@ import { houseName } from '../house/service.ts';
 import { describeProof } from '../runs/service.ts';
 import { batches, proofs, takes } from '../runs/tables.ts';
 import { addReference, oneReference } from '../shelf/service.ts';
+import { openRound } from './rounds.ts';
 import { standingDecisions } from './service.ts';
 import { decisions } from './tables.ts';
 import { lookUsage } from './usage.ts';
@@ -29,6 +30,7 @@ export const reviewRoutes = [
         .innerJoin(batches, eq(batches.id, takes.batchId))
         .where(eq(proofs.id, body.proofId));
       if (!proof) throw new ProblemError('badInput', 'There is no such proof.', { field: 'proofId' });
+      const roundId = await openRound(context, proof.runId, person.id);
       const at = new Date();
       try {
         await context.db.transaction(async tx => {
@@ -37,6 +39,7 @@ export const reviewRoutes = [
             verdict: body.verdict ?? null,
             grade: body.grade ?? null,
             personId: person.id,
+            roundId,
             figures: proof.drift,
             at,
           });

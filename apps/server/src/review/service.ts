@@ -1,10 +1,16 @@
-import type { Decision } from '@zinc/contract';
+import type { Decision, Role, Voice } from '@zinc/contract';
 import { asc, eq, inArray } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import { people } from '../people/tables.ts';
 import { decisions } from './tables.ts';
 
-type Row = { d: typeof decisions.$inferSelect; person: string; role: string };
+type Row = { d: typeof decisions.$inferSelect; person: string; role: Role };
+
+/** What stands for a proof, and what everyone says of it. */
+export interface Standing {
+  decision: Decision | null;
+  voices: Voice[];
+}
 
 function toDecision({ d, person }: Row): Decision {
   return {
@@ -23,10 +29,10 @@ function toDecision({ d, person }: Row): Decision {
  * What stands for each proof: the newest decision of a lead if there is one, else the newest of anyone. A newest decision without a
  * verdict means that its person took theirs back.
  */
-export async function standingDecisions(context: Context, proofIds: string[]): Promise<Map<string, Decision>> {
-  const out = new Map<string, Decision>();
+export async function standingOf(context: Context, proofIds: string[]): Promise<Map<string, Standing>> {
+  const out = new Map<string, Standing>();
   if (proofIds.length === 0) return out;
-  const rows = await context.db
+  const rows: Row[] = await context.db
     .select({ d: decisions, person: people.name, role: people.role })
     .from(decisions)
     .innerJoin(people, eq(people.id, decisions.personId))
@@ -39,17 +45,25 @@ export async function standingDecisions(context: Context, proofIds: string[]): P
     newest.set(row.d.proofId, ofProof);
   }
   for (const [proofId, ofProof] of newest) {
-    const live = [...ofProof.values()].filter(r => r.d.verdict !== null || r.d.grade !== null);
-    const leads = live.filter(r => r.role === 'lead');
-    const from = leads.length > 0 ? leads : live;
-    if (from.length > 0) out.set(proofId, toDecision(from.reduce((p, q) => (q.d.seq > p.d.seq ? q : p))));
+    const live = [...ofProof.values()].filter(r => r.d.verdict !== null || r.d.grade !== null).sort((p, q) => q.d.seq - p.d.seq);
+    if (live.length === 0) continue;
+    out.set(proofId, {
+      decision: toDecision(live.find(r => r.role === 'lead') ?? live[0]),
+      voices: live.map(({ d, person, role }) => ({ personId: d.personId, person, role, verdict: d.verdict, grade: d.grade })),
+    });
   }
   return out;
 }
 
+/** The decisions that stand, by proof. */
+export async function standingDecisions(context: Context, proofIds: string[]): Promise<Map<string, Decision>> {
+  const all = await standingOf(context, proofIds);
+  return new Map([...all].flatMap(([id, s]) => (s.decision ? [[id, s.decision] as const] : [])));
+}
+
 /** Every decision on a proof, oldest first. */
 export async function listDecisions(context: Context, proofId: string): Promise<Decision[]> {
-  const rows = await context.db
+  const rows: Row[] = await context.db
     .select({ d: decisions, person: people.name, role: people.role })
     .from(decisions)
     .innerJoin(people, eq(people.id, decisions.personId))

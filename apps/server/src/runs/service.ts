@@ -6,7 +6,9 @@ import { ProblemError } from '../http/problemError.ts';
 import { findBrand, listFormats } from '../house/service.ts';
 import { looks, lookVersions } from '../mix/tables.ts';
 import { people } from '../people/tables.ts';
-import { listDecisions, standingDecisions } from '../review/service.ts';
+import { listComments, openComments } from '../review/comments.ts';
+import { listRounds } from '../review/rounds.ts';
+import { listDecisions, standingDecisions, standingOf } from '../review/service.ts';
 import { presses } from '../presses/tables.ts';
 import { fingerprintsOf } from '../shelf/service.ts';
 import { pictures } from '../shelf/tables.ts';
@@ -125,10 +127,8 @@ export async function describeRun(context: Context, runId: string): Promise<RunD
     .leftJoin(pictures, eq(pictures.sha256, proofs.sha256))
     .where(eq(batches.runId, runId))
     .orderBy(asc(takes.take));
-  const standing = await standingDecisions(
-    context,
-    takeRows.flatMap(t => (t.proofId ? [t.proofId] : [])),
-  );
+  const proofIds = takeRows.flatMap(t => (t.proofId ? [t.proofId] : []));
+  const [standing, said] = await Promise.all([standingOf(context, proofIds), openComments(context, proofIds)]);
   const byCell = new Map<string, typeof takeRows>();
   for (const t of takeRows) byCell.set(t.cellId, [...(byCell.get(t.cellId) ?? []), t]);
   const [first] = await context.db
@@ -153,6 +153,7 @@ export async function describeRun(context: Context, runId: string): Promise<RunD
     format: { name, width, height },
     leftOut: cellRows.filter(r => r.cell.struckOut && !made.has(r.cell.cellKey)).map(r => r.cell.subjectLabel),
     batches: await describeBatches(context, runId),
+    rounds: await listRounds(context, runId),
     cells: live
       .sort(
         (p, q) => rows.indexOf(p.cell.subjectId) - rows.indexOf(q.cell.subjectId) || p.batch - q.batch || p.cell.col - q.cell.col,
@@ -183,7 +184,9 @@ export async function describeRun(context: Context, runId: string): Promise<RunD
                   height: t.height ?? height,
                   drift: t.drift,
                   likeness: t.likeness,
-                  decision: standing.get(t.proofId) ?? null,
+                  decision: standing.get(t.proofId)?.decision ?? null,
+                  voices: standing.get(t.proofId)?.voices ?? [],
+                  openComments: said.get(t.proofId) ?? 0,
                   seed: t.seed,
                   ticketHash: t.ticketHash,
                 }
@@ -239,6 +242,7 @@ export async function describeProof(context: Context, id: string): Promise<Proof
     decisions: decided,
     madeAt: proof.madeAt.toISOString(),
     original: original ?? null,
+    comments: await listComments(context, id),
   };
 }
 

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import type { Problem, Proof, Reference, Remake } from '@zinc/contract';
+import type { Comment, Problem, Proof, Reference, Remake } from '@zinc/contract';
 import { Api, problemOf } from '../shared/api';
 import { writtenMoment } from '../shared/dates';
 import { FacetGauges } from '../shared/facet-gauges';
@@ -12,13 +12,14 @@ import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
 import { Thumb } from '../shared/thumb';
 import { references } from '../shelf/shelf.store';
+import { Comments, threadsOf, type Place } from './comments';
 
 const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once mended', hold: 'hold', drop: 'drop' };
 
 /** One proof and everything that made it, in plain words; made again on demand to show that the pixels are the same. */
 @Component({
   selector: 'zs-proof',
-  imports: [Thumb, PaletteBar, FacetGauges, StateView, RouterLink],
+  imports: [Thumb, PaletteBar, FacetGauges, StateView, RouterLink, Comments],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (proof(); as p) {
@@ -34,12 +35,29 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
                 [height]="p.original.height"
               />
             } @else {
-              <img
-                [src]="'/api/pictures/' + p.pictureSha + '/working'"
-                [alt]="p.subjectLabel + ', take ' + p.take"
-                [width]="p.width"
-                [height]="p.height"
-              />
+              <!-- A place is chosen here by hand; by keyboard with C and the arrows. -->
+              <div class="pinned" (click)="pin($event)">
+                <img
+                  [src]="'/api/pictures/' + p.pictureSha + '/working'"
+                  [alt]="p.subjectLabel + ', take ' + p.take"
+                  [width]="p.width"
+                  [height]="p.height"
+                />
+                @for (t of threads(); track t.comment.id) {
+                  @if (t.comment.x !== null && !t.comment.closedAt) {
+                    <span
+                      class="pin"
+                      [style.left.%]="t.comment.x! * 100"
+                      [style.top.%]="t.comment.y! * 100"
+                      [title]="t.comment.words"
+                      >{{ t.number }}</span
+                    >
+                  }
+                }
+                @if (place(); as at) {
+                  <span class="pin new" [style.left.%]="at.x * 100" [style.top.%]="at.y * 100">+</span>
+                }
+              </div>
             }
           </div>
           @if (p.original) {
@@ -173,6 +191,9 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
           <zs-facet-gauges [drift]="p.drift" [allowed]="allowed()" />
           <zs-palette-bar class="palette" [palette]="p.targetPalette" [figures]="true" />
 
+          <h2 class="ledge">Comments</h2>
+          <zs-comments [proofId]="p.id" [comments]="p.comments" [(place)]="place" (said)="take($event)" />
+
           <h2 class="ledge">Decisions</h2>
           <ol>
             @for (d of p.decisions; track d.id) {
@@ -227,6 +248,25 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
       height: auto;
       max-height: calc(100vh - 120px);
       background: none;
+    }
+    .pinned {
+      position: relative;
+      display: grid;
+      min-height: 0;
+      cursor: crosshair;
+    }
+    .pin {
+      position: absolute;
+      min-width: 22px;
+      height: 22px;
+      font-weight: 700;
+      line-height: 22px;
+      text-align: center;
+      color: var(--white);
+      background: var(--vermilion);
+      outline: 2px solid var(--white);
+      translate: -50% -50%;
+      pointer-events: none;
     }
     .pane {
       border-left: 1px solid var(--hair);
@@ -325,6 +365,9 @@ export class ProofPage {
   readonly remade = signal<Remake | null>(null);
   readonly showing = signal(false);
   readonly before = signal(false);
+  readonly threads = computed(() => threadsOf(this.proof()?.comments ?? []));
+  /** The place that the next comment is of. */
+  readonly place = signal<Place | null>(null);
   /** Settings in per cent: strength, and what presses declare to be so. */
   private readonly percents = computed(() => {
     const declared = (this.house()?.presses ?? []).flatMap(p => p.capabilities?.settings ?? []);
@@ -343,6 +386,12 @@ export class ProofPage {
   constructor() {
     inject(Keys).declare([
       { key: 'B', does: 'The original, and back', run: () => this.proof()?.original && this.before.update(v => !v) },
+      { key: 'C', does: 'Mark a place to say something of; the arrows move it', run: () => this.place.set({ x: 0.5, y: 0.5 }) },
+      { key: 'ArrowLeft', does: 'The marked place to the left', run: () => this.movePlace(-0.02, 0) },
+      { key: 'ArrowRight', does: 'The marked place to the right', run: () => this.movePlace(0.02, 0) },
+      { key: 'ArrowUp', does: 'The marked place up', run: () => this.movePlace(0, -0.02) },
+      { key: 'ArrowDown', does: 'The marked place down', run: () => this.movePlace(0, 0.02) },
+      { key: 'Escape', does: 'No place', run: () => this.place.set(null) },
     ]);
     effect(() => {
       const id = this.id();
@@ -353,11 +402,33 @@ export class ProofPage {
   private async load(id: string): Promise<void> {
     this.proof.set(null);
     this.remade.set(null);
+    this.place.set(null);
     try {
       this.proof.set(await this.api.get<Proof>(`/proofs/${id}`));
     } catch (error) {
       this.problem.set(problemOf(error));
     }
+  }
+
+  /** Marks the place that was clicked. */
+  pin(event: MouseEvent): void {
+    const box = (event.currentTarget as HTMLElement).querySelector('img')!.getBoundingClientRect();
+    const [x, y] = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
+    if (x >= 0 && x <= 1 && y >= 0 && y <= 1) this.place.set({ x, y });
+  }
+
+  movePlace(dx: number, dy: number): void {
+    const clamp = (v: number): number => Math.min(1, Math.max(0, v));
+    this.place.update(p => p && { x: clamp(p.x + dx), y: clamp(p.y + dy) });
+  }
+
+  /** Takes in what was said, or changed of it. */
+  take(comment: Comment): void {
+    this.proof.update(p => {
+      if (!p) return p;
+      const there = p.comments.some(c => c.id === comment.id);
+      return { ...p, comments: there ? p.comments.map(c => (c.id === comment.id ? comment : c)) : [...p.comments, comment] };
+    });
   }
 
   /** Puts the proof on the shelf as a reference that remembers where it came from. */

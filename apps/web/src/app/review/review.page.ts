@@ -25,6 +25,8 @@ import { StateView } from '../shared/state';
 import { Thumb, thumbUrl } from '../shared/thumb';
 import { DecisionQueue } from './decision-queue';
 import { DriftPlot, type Dot } from './drift-plot';
+import { RoundLine } from './round-line';
+import { isDisputed, isShown, lastSigned, type Showing } from './voices';
 
 /** A proof with the cell and take it comes from. */
 interface Item {
@@ -45,7 +47,7 @@ const VERDICTS: { verdict: Verdict; name: string; key: string; said: string }[] 
 /** Review: the proof in hand large at the left, the set beside it, the drift plot above; everything by keyboard. */
 @Component({
   selector: 'zs-review',
-  imports: [Thumb, FacetGauges, DriftPlot, StateView, RouterLink],
+  imports: [Thumb, FacetGauges, DriftPlot, RoundLine, StateView, RouterLink],
   providers: [RunFeed],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './review.page.html',
@@ -65,11 +67,15 @@ export class ReviewPage {
   readonly thumbUrl = thumbUrl;
   private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
   readonly mayMake = computed(() => this.person()?.role !== 'reviewer');
+  readonly isLead = computed(() => this.person()?.role === 'lead');
+  readonly isDisputed = isDisputed;
 
   readonly handId = signal<string | null>(null);
   readonly closer = signal(false);
   readonly range = signal<[number, number] | null>(null);
-  readonly onlyOpen = signal(false);
+  /** What of the set is shown. */
+  readonly showing = signal<Showing>('all');
+  readonly lastRound = computed(() => lastSigned(this.feed.detail()?.rounds ?? []));
   readonly surround = signal('#8a8a8a');
   readonly surrounds = ['#ffffff', '#8a8a8a', '#111111'];
   private readonly things = this.store.selectSignal(galleyFeature.selectThings);
@@ -98,7 +104,7 @@ export class ReviewPage {
       this.items()
         .filter(i => {
           const d = this.figure(i.take);
-          return (!range || (d !== null && d >= range[0] && d <= range[1])) && (!this.onlyOpen() || !i.proof.decision?.verdict);
+          return (!range || (d !== null && d >= range[0] && d <= range[1])) && isShown(i.proof, this.showing(), this.lastRound());
         })
         .map(i => i.proof.id),
     );
