@@ -5,6 +5,7 @@ import { uuidv7 } from 'uuidv7';
 import type { Context } from '../context.ts';
 import { events } from '../house/eventTables.ts';
 import { people } from '../people/tables.ts';
+import { openRound } from '../review/rounds.ts';
 import { decisions } from '../review/tables.ts';
 import { describeRun } from '../runs/service.ts';
 import { DEMO_PEOPLE } from './facts.ts';
@@ -69,8 +70,10 @@ async function decideOn(context: Context, runId: string): Promise<void> {
         reasons: verdict === 'drop' ? [far ? 'off palette' : 'crop'] : [],
       });
     });
+  const roundId = rows.length > 0 ? await openRound(context, runId, who(DEMO_PEOPLE[0].email)) : null;
   await db.transaction(async tx => {
-    for (let i = 0; i < rows.length; i += 200) await tx.insert(decisions).values(rows.slice(i, i + 200));
+    for (let i = 0; i < rows.length; i += 200)
+      await tx.insert(decisions).values(rows.slice(i, i + 200).map(r => ({ ...r, roundId })));
     await context.events.add(tx, 'demoReviewed', runId, null);
   });
 }

@@ -20,12 +20,15 @@ const SMALL = new Set(
   ),
 );
 
+const ACT = 4;
 const FOOD = 13;
 
 function groupOf(s: NounSense, seen: ReadonlyMap<string, unknown>): string | null {
   // Names of people and places, and slang, are not what anybody would have drawn.
   if (/^[A-Z]/.test(s.words[0]) || /^(informal|slang)/i.test(s.gloss)) return null;
   if (s.field === FOOD) return seen.has('animal') ? 'animal' : 'plant';
+  // Of what people do, games are drawn by their things and players.
+  if (s.field === ACT) return /\b(?:game|sport)\b/.test(s.gloss) ? 'game' : null;
   return GROUPS[s.field] ?? null;
 }
 

@@ -11,7 +11,15 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { REASONS, type CellView, type Decision, type DecisionInput, type TakeView, type Verdict } from '@zinc/contract';
+import {
+  REASONS,
+  type CellView,
+  type Decision,
+  type DecisionInput,
+  type TakeView,
+  type Verdict,
+  type Voice,
+} from '@zinc/contract';
 import { uuidv7 } from 'uuidv7';
 import { driftOver } from '@zinc/core';
 import { RunFeed } from '../runs/run-feed';
@@ -185,6 +193,11 @@ export class ReviewPage {
   isOver(t: TakeView): boolean {
     const d = this.figure(t);
     return d !== null && d > (this.feed.detail()?.allowedDrift ?? 1);
+  }
+
+  /** What everyone says of a proof, in one line. */
+  voicesLine(voices: readonly Voice[]): string {
+    return voices.map(v => `${v.verdict ? this.saidOf(v.verdict) : `graded ${v.grade}`} by ${v.person}`).join('; ');
   }
 
   saidOf(verdict: string | null | undefined): string {

@@ -34,7 +34,7 @@ import { Messages } from '../shared/messages';
         }
       }
     } @else {
-      <span class="dim">Round 1 opens with the first decision.</span>
+      <span class="dim">Round 1 opens with the next decision.</span>
     }
   `,
   styles: `
