@@ -146,6 +146,12 @@ async function capture(url: string): Promise<void> {
   await page.keyboard.press('Enter');
   await page.getByRole('heading', { name: 'Ticket' }).waitFor();
   await shot('proof');
+  await page.goto(`${url}/review/${run!.id}`);
+  await page.locator('.proof').nth(7).click();
+  await page.keyboard.press('l');
+  await page.locator('zs-pane').nth(2).waitFor();
+  await page.waitForTimeout(1200);
+  await shot('together');
   await page.goto(`${url}/deliver/${run!.id}`);
   await shot('deliver');
   await page.goto(`${url}/house`);
