@@ -88,7 +88,7 @@ test('a strength ladder is made with all else equal, and the range found good go
   await planOf(page, ['Radish']);
   await page.getByLabel('Strength', { exact: true }).fill('40');
   await page.getByLabel('Strength', { exact: true }).press('Tab');
-  const outside = page.locator('.findings li', { hasText: 'lies outside the 65 to 100 %' });
+  const outside = page.locator('.findings li', { hasText: 'lies outside the 65 % to 100 %' });
   await outside.getByRole('button', { name: 'Set it to 65 %' }).click();
   await expect(page.getByLabel('Strength', { exact: true })).toHaveValue('65');
   await expect(outside).toHaveCount(0);

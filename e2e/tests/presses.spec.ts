@@ -79,6 +79,7 @@ test('a budget set by the lead stops a plan before it starts', async ({ page }) 
   await expect(page.locator('.findings')).toContainText('more than the 1 that Growing calendar may still make');
   await expect(page.getByRole('button', { name: 'Start run' })).toBeDisabled();
   await page.goto('/house');
+  await expect(budget).toHaveValue('1');
   await budget.fill('');
   const kept = page.waitForResponse(r => r.url().includes('/api/budgets/') && r.request().method() === 'PUT');
   await budget.press('Tab');

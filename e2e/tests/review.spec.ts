@@ -28,6 +28,7 @@ test('a set is judged by two people, a comment is pinned, answered and closed, a
   await other.keyboard.press('d');
   await expect(other.getByText('4 proofs, 0 kept, 3 without a decision')).toBeVisible();
   await other.keyboard.press('Enter');
+  await expect(other.getByRole('heading', { name: 'Comments' })).toBeVisible();
   await other.keyboard.press('c');
   await other.keyboard.press('ArrowRight');
   await expect(other.locator('.pin.new')).toBeVisible();

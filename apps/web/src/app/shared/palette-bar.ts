@@ -1,6 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { hexOfLab, type PaletteColour } from '@zinc/core';
 
+/** Relative luminance below which white reads better than black on a colour: there both contrast alike (WCAG 2.2). */
+const WHITE_FROM = 0.179;
+
+function luminance(hex: string): number {
+  const [r, g, b] = [1, 3, 5]
+    .map(i => parseInt(hex.slice(i, i + 2), 16) / 255)
+    .map(v => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4));
+  return 0.2126 * r + 0.7152 * g + 0.0722 * b;
+}
+
 /** A palette as a strip; each colour as wide as the area it covers. */
 @Component({
   selector: 'zs-palette-bar',
@@ -43,7 +53,10 @@ export class PaletteBar {
   readonly palette = input.required<readonly PaletteColour[]>();
   readonly figures = input(false);
   readonly colours = computed(() =>
-    this.palette().map(c => ({ share: c.share, percent: Math.round(c.share * 100), hex: hexOfLab(c), dark: c.L < 0.575 })),
+    this.palette().map(c => {
+      const hex = hexOfLab(c);
+      return { share: c.share, percent: Math.round(c.share * 100), hex, dark: luminance(hex) < WHITE_FROM };
+    }),
   );
   readonly spoken = computed(
     () =>
