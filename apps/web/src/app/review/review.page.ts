@@ -30,6 +30,7 @@ import { Keys } from '../shared/keys';
 import { Messages } from '../shared/messages';
 import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
+import { MID_GREY, nextSurround, Surround } from '../shared/surround';
 import { Thumb, thumbUrl } from '../shared/thumb';
 import { DecisionQueue } from './decision-queue';
 import { DriftPlot, type Dot } from './drift-plot';
@@ -55,7 +56,7 @@ const VERDICTS: { verdict: Verdict; name: string; key: string; said: string }[] 
 /** Review: the proof in hand large at the left, the set beside it, the drift plot above; everything by keyboard. */
 @Component({
   selector: 'zs-review',
-  imports: [Thumb, FacetGauges, DriftPlot, RoundLine, StateView, RouterLink],
+  imports: [Thumb, FacetGauges, DriftPlot, RoundLine, StateView, Surround, RouterLink],
   providers: [RunFeed],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './review.page.html',
@@ -84,8 +85,7 @@ export class ReviewPage {
   /** What of the set is shown. */
   readonly showing = signal<Showing>('all');
   readonly lastRound = computed(() => lastSigned(this.feed.detail()?.rounds ?? []));
-  readonly surround = signal('#8a8a8a');
-  readonly surrounds = ['#ffffff', '#8a8a8a', '#111111'];
+  readonly surround = signal(MID_GREY);
   private readonly things = this.store.selectSignal(galleyFeature.selectThings);
   /** How far down the list of the most unlike the hand has come. */
   private unlike = -1;
@@ -171,7 +171,7 @@ export class ReviewPage {
       { key: 'G', does: 'Into the galley, or out', run: () => this.carry() },
       { key: 'L', does: 'Lay together: the proofs in the galley, or the takes of this cell', run: () => this.layTogether() },
       { key: 'M', does: 'The one most unlike the rest', run: () => this.mostUnlike() },
-      { key: 'X', does: 'Next surround', run: () => this.nextSurround() },
+      { key: 'X', does: 'Next surround', run: () => this.surround.update(nextSurround) },
       { key: 'Enter', does: 'Open the ticket', run: () => this.openTicket() },
       { key: 'Escape', does: 'Back from looking closer', run: () => this.closer.set(false) },
       { key: 'Ctrl Z', does: 'Take the last decision back', run: () => void this.undo() },
@@ -352,11 +352,6 @@ export class ReviewPage {
     if (!next) return;
     this.unlike = by.indexOf(next);
     this.handId.set(next.proof.id);
-  }
-
-  nextSurround(): void {
-    const at = this.surrounds.indexOf(this.surround());
-    this.surround.set(this.surrounds[(at + 1) % this.surrounds.length]);
   }
 
   openTicket(): void {

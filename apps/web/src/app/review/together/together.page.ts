@@ -16,6 +16,7 @@ import { ticketDifferences } from '@zinc/core';
 import { Api, problemOf } from '../../shared/api';
 import { Keys } from '../../shared/keys';
 import { StateView } from '../../shared/state';
+import { MID_GREY, nextSurround, Surround } from '../../shared/surround';
 import { Pane, type Layer, type Over } from './pane';
 import { moved, trueZoom, WHOLE, zoomedAt, type View } from './view';
 
@@ -36,7 +37,7 @@ const WAYS: { way: Way; name: string; key: string; two: boolean }[] = [
 /** Two to six proofs laid together: one zoom and place for all, wiped, blinked, subtracted, at true pixels, at the size of use; what their tickets differ in. */
 @Component({
   selector: 'zs-together',
-  imports: [Pane, StateView, RouterLink],
+  imports: [Pane, StateView, Surround, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './together.page.html',
   styleUrl: './together.page.css',
@@ -66,12 +67,7 @@ export class TogetherPage {
   /** Which two are laid over each other. */
   readonly pair = signal<readonly [number, number]>([0, 1]);
   readonly originals = signal(false);
-  readonly surround = signal('#8a8a8a');
-  readonly surrounds = [
-    { colour: '#ffffff', name: 'paper' },
-    { colour: '#8a8a8a', name: 'mid grey' },
-    { colour: '#111111', name: 'black' },
-  ];
+  readonly surround = signal(MID_GREY);
   readonly blinked = signal(false);
   private readonly panes = viewChildren(Pane);
 
@@ -116,7 +112,7 @@ export class TogetherPage {
       { key: 'ArrowDown', does: 'Look further down', run: () => this.go(0, 1) },
       { key: 'N', does: 'The next two over each other', run: () => this.nextPair() },
       { key: 'O', does: 'The originals, and back', run: () => this.hasOriginals() && this.originals.update(v => !v) },
-      { key: 'X', does: 'Next surround', run: () => this.nextSurround() },
+      { key: 'X', does: 'Next surround', run: () => this.surround.update(nextSurround) },
       { key: 'Escape', does: 'Back', run: () => this.location.back() },
     ]);
   }
@@ -160,10 +156,5 @@ export class TogetherPage {
     );
     const at = pairs.findIndex(([p, q]) => p === this.pair()[0] && q === this.pair()[1]);
     if (pairs.length > 0) this.pair.set(pairs[(at + 1) % pairs.length]);
-  }
-
-  nextSurround(): void {
-    const at = this.surrounds.findIndex(s => s.colour === this.surround());
-    this.surround.set(this.surrounds[(at + 1) % this.surrounds.length].colour);
   }
 }
