@@ -23,7 +23,8 @@ const ASK_MS = 5000;
 
 /** Speaks the press contract (docs/press-contract.yaml) to one press. */
 export class PressClient {
-  private known: { at: number; value: Promise<Capabilities | null> } | null = null;
+  private known: { at: number; value: Capabilities | null } | null = null;
+  private asking: Promise<Capabilities | null> | null = null;
 
   constructor(
     private readonly url: string,
@@ -46,7 +47,7 @@ export class PressClient {
         signal: options.signal ?? AbortSignal.timeout(20_000),
       });
     } catch (error) {
-      this.known = { at: performance.now(), value: Promise.resolve(null) };
+      this.known = { at: performance.now(), value: null };
       throw new PressError(`The press does not answer (${(error as Error).message}).`, 'gone', true);
     }
     if (response.ok || (method === 'HEAD' && response.status === 404)) return response;
@@ -84,11 +85,21 @@ export class PressClient {
     }
   }
 
-  /** What the press says of itself, at most 3 seconds old; null when it does not answer, or says nothing sensible. */
+  /**
+   * What the press says of itself, at most 3 seconds old; null when it does not answer, or says nothing sensible. One that is away holds
+   * nobody up: while it is asked again, it goes on being away.
+   */
   async capabilities(): Promise<Capabilities | null> {
     if (!this.known || performance.now() - this.known.at > KEEP_MS)
-      this.known = { at: performance.now(), value: this.ask().catch(() => null) };
-    return this.known.value;
+      this.asking ??= this.ask()
+        .catch(() => null)
+        .then(value => {
+          this.known = { at: performance.now(), value };
+          this.asking = null;
+          return value;
+        });
+    if (this.known?.value === null) return null;
+    return this.asking ?? this.known!.value;
   }
 
   /** The same, asked now. Throws PressError when nothing answers, ValidationError when what answers does not keep to the contract. */
