@@ -172,8 +172,8 @@ export async function startStack(options: StackOptions): Promise<Stack> {
       ZINC_PRESS_TOKEN: pressToken,
       ZINC_SECRET: process.env.ZINC_SECRET ?? secretOf(join(data, 'session-secret')),
       ZINC_DEMO: options.demo,
-      // Tests make presses go wrong on purpose, and do not wait long for them to be asked again.
-      ...(options.forTests ? { ZINC_PRESS_REST: '0.2' } : {}),
+      // Tests make presses go wrong on purpose, and do not wait for them to be asked again.
+      ...(options.forTests ? { ZINC_PRESS_REST: '0' } : {}),
     };
     const logFile = join(data, 'server.log');
     const server = new Kept('The server', join(root, 'dist/server/main.js'), env, logFile, options.onGiveUp);

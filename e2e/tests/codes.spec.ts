@@ -89,7 +89,7 @@ test('codes are sorted by how near they are to a reference, and unseen ones draw
 test('a spreadsheet of codes comes in, says what it refused, and is taken back', async ({ page }) => {
   await signIn(page);
   await page.goto('/shelf/codes');
-  await expect(page.locator('.head .dim').first()).toHaveText(/^4\d\d$/);
+  await expect(page.locator('.head .dim').first()).toHaveText(/^\d\d+$/);
   const before = await page.locator('.head .dim').first().textContent();
   await page.getByRole('button', { name: 'Bring in CSV' }).click();
   const rows = more.map((text, i) => `${text};${(i % 5) + 1};"note ${i}; with a semicolon"`);

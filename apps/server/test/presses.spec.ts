@@ -163,6 +163,15 @@ describe('Several presses', () => {
     expect(Number((kinds as unknown as [{ n: number }[]])[0][0].n)).toBeGreaterThanOrEqual(3);
   }, 120_000);
 
+  it('are left alone for a while when they go wrong again and again, and the run says so', async () => {
+    await house.press.misbehave('error', 9);
+    const id = await start({ seed: 45 });
+    const waits = await untilRun(lead(), id, d => d.run.waitingFor !== null);
+    expect(waits.run.waitingFor).toMatch(/^House press went wrong \d+ times in a row/);
+    const { run } = await ended(id);
+    expect([run.made, run.failed, run.waitingFor]).toEqual([6, 0, null]);
+  }, 120_000);
+
   it('spend no attempt when they have too much to do', async () => {
     await house.press.misbehave('busy', 8);
     const id = await start({ seed: 44, takes: 1 });

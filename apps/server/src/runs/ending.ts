@@ -53,7 +53,17 @@ export async function putBack(context: Context, owner: string, claim: Claim, pre
       ? { state: 'waiting', attempts, problem, notAt: press.row.id, notBefore: inMilliseconds(backoff) }
       : { state: 'failed', attempts, problem, finishedAt: new Date() },
   );
+  if (again) await sayResting(context, claim.batchId, press.row.id);
   await context.events.add(db, again ? 'takeRetried' : 'takeFailed', runId, null, { takeId: claim.takeId });
+}
+
+/** Says at the batch that its press is left alone for a while, when no other makes its images. */
+async function sayResting(context: Context, batchId: string, pressId: string): Promise<void> {
+  const all = await context.presses.all();
+  const press = all.find(p => p.row.id === pressId);
+  if (!press?.rests || all.some(p => p !== press && isUp(p) && sameMake(p, press))) return;
+  const why = `${press.row.name} went wrong ${press.row.faults} times in a row. It is left alone for a while, then asked again.`;
+  await context.db.update(batches).set({ waitingFor: why }).where(eq(batches.id, batchId));
 }
 
 async function runOf(context: Context, batchId: string): Promise<string | null> {
