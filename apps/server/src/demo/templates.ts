@@ -38,7 +38,7 @@ export const MORE_TEMPLATES: readonly TemplateInput[] = [
     { name: 'count', kind: 'number', choices: [], default: '1', help: 'How many of them' },
     choice('light', ['at noon', 'in evening light'], 'When the market is'),
   ]),
-  template('Stall banner', '{{subject}} on a table, room beside it for prices', [], ['hands']),
+  template('Stall banner', '{{subject}} on plain ground, room beside it for prices', [], ['hands']),
   template('Packet front', 'One {{subject}} on plain ground, {{colour}}', [
     { name: 'colour', kind: 'colour', choices: [], default: '', help: 'A colour of its own, when the sort has one' },
   ]),
