@@ -227,7 +227,8 @@ function demoPlans(n: Names): PlanInput[] {
         takes: 2,
         subjects: [of(n.subjects, 'Watering can')],
       },
-      { alternatives: { month: MONTHS }, binding: { amount: 50, share, anchor: null } },
+      // Light and ground are left to the seasons.
+      { alternatives: { month: MONTHS }, binding: { amount: 60, share: ['palette', 'line', 'texture'], anchor: null } },
     ),
     plan(
       'Stall photographs, in wash',
