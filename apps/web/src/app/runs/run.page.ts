@@ -62,12 +62,9 @@ import { StripPanel } from './strip-panel';
         <div class="progress">
           <progress [value]="d.run.made + d.run.failed" [max]="d.run.images" aria-label="Images made"></progress>
           <p>
-            <b>{{ d.run.made }}</b> of {{ d.run.images }} made
+            <b>{{ d.run.made }}</b> of {{ d.run.images }} made{{ left() ? ', about ' + left() + ' to go' : '' }}
             @if (d.run.failed > 0) {
-              , <span class="wrong">{{ d.run.failed }} did not come back</span>
-            }
-            @if (left()) {
-              , about {{ left() }} to go
+              <span class="wrong">{{ d.run.failed }} did not come back</span>
             }
           </p>
           @if (d.run.waitingFor) {

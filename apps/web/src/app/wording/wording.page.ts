@@ -196,9 +196,15 @@ export class WordingPage {
     });
   }
 
+  /** Everything that is written in the form, to tell whether it changed. */
+  private form(): string {
+    return JSON.stringify([this.openId(), this.name(), this.text(), this.avoid(), this.slots()]);
+  }
+
   async save(): Promise<void> {
     this.fault.set(null);
     this.busy.set(true);
+    const sent = this.form();
     try {
       const body: TemplateInput = await templateInputSchema.validate({
         name: this.name(),
@@ -213,7 +219,12 @@ export class WordingPage {
         ? await this.api.send<Template>('POST', `/templates/${before.id}/versions`, body, before.version)
         : await this.api.send<Template>('POST', '/templates', body);
       this.store.dispatch(templates.actions.saved({ items: [saved] }));
-      this.openTemplate(saved);
+      // What was written while it was being saved stays.
+      if (this.form() === sent) this.openTemplate(saved);
+      else {
+        this.openId.set(saved.id);
+        this.shown.set(saved.version);
+      }
       this.messages.done(`“${saved.name}” is saved as version ${saved.version}.`);
     } catch (error) {
       if (error instanceof ValidationError) this.fault.set({ field: error.path, message: error.message });
