@@ -50,6 +50,14 @@ function readTicket(body: unknown): Ticket {
   }
   if (fidelity)
     for (const key of ['subject', 'ground'] as const) share(fidelity[key], `fidelity of the ${key}`, `fidelity.${key}`);
+  for (const [k, step] of (ticket.offshoots ?? []).entries())
+    share(step.distance, 'distance of an offshoot', `offshoots.${k}.distance`);
+  if (ticket.retouch && ticket.retouch.how !== 'remove' && ticket.retouch.how !== 'again')
+    throw new ValidationError(
+      `Got a retouch that is to ${String(ticket.retouch.how)}; wanted remove or again.`,
+      undefined,
+      'ticket.retouch.how',
+    );
   if (!ticket.look?.style?.amounts)
     throw new ValidationError('The ticket has no resolved style.', undefined, 'ticket.look.style');
   if (!Number.isInteger(ticket.seed))

@@ -44,7 +44,7 @@ export function capabilities(threads: number): Capabilities {
       },
     ],
     facets: ['colour', 'light', 'line', 'texture'],
-    abilities: ['restyle', 'bind', 'fidelity', 'clearArea', 'ownColours', 'marks'],
+    abilities: ['restyle', 'bind', 'fidelity', 'clearArea', 'ownColours', 'marks', 'offshoot', 'mask'],
     draws: SUBJECTS.map(s => s.name),
     pricePerImage: 0,
     atOnce: threads,

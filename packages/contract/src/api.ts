@@ -1,7 +1,20 @@
-import type { CellValue, Drift, Fingerprint, Finding, PaletteColour, PlanKind, Slot, Style, TextPart, Ticket } from '@zinc/core';
+import type {
+  CellValue,
+  Drift,
+  Fingerprint,
+  Finding,
+  Kin,
+  PaletteColour,
+  PlanKind,
+  Slot,
+  Style,
+  TextPart,
+  Ticket,
+} from '@zinc/core';
 import { SLOT_KINDS } from '@zinc/core';
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
 import { facetList, grade, hexColour, id, isoDate, maybe, percent, sha, tagsList, text, wordsList } from './fields.ts';
+import type { AskView, FamilyMember } from './mends.ts';
 import type { VariantOrigin } from './prepare.ts';
 import type { PlanInput } from './plan.ts';
 import { capabilitiesSchema } from './press.ts';
@@ -79,7 +92,7 @@ export const formatSchema = object({
   width: number().required(),
   height: number().required(),
 });
-export const campaignSchema = object({ id: id(), name: string().required() });
+export const campaignSchema = object({ id: id(), name: string().required(), ends: string().nullable().defined() });
 export const houseSchema = object({
   name: string().required(),
   brand: brandSchema.nullable().defined(),
@@ -526,6 +539,8 @@ export interface TakeView {
   state: TakeState;
   problem: string | null;
   attempts: number;
+  /** The proof that it is made from, and how. */
+  from: { proofId: string; how: Kin } | null;
   proof: ProofView | null;
 }
 export interface CellView {
@@ -614,6 +629,14 @@ export const proofSchema = object({
   madeAt: string().required(),
   original: pictureSchema.nullable().defined(),
   comments: array(commentSchema.required()).required(),
+  /** Everything made from one first proof, this one among them. */
+  family: mixed<FamilyMember[]>().required(),
+  /** How many finished pictures lie under this one, each worked over. */
+  depth: number().required(),
+  /** What was asked of the first proof of its thread and what came of it, oldest first. */
+  asks: mixed<AskView[]>().required(),
+  /** The campaign it belongs to, and whether it leads it. */
+  campaign: mixed<{ id: string; name: string; isHero: boolean }>().nullable().defined(),
 });
 export type Proof = InferType<typeof proofSchema>;
 export const remakeSchema = object({

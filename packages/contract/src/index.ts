@@ -6,4 +6,6 @@ export * from './plan.ts';
 export * from './api.ts';
 export * from './codes.ts';
 export * from './usage.ts';
+export * from './mends.ts';
+export * from './reports.ts';
 export { ValidationError, type AnySchema, type ObjectSchema } from 'yup';

@@ -17,14 +17,14 @@ const degrees = (name: string, most: number) =>
     .integer(`${name} is in whole degrees`)
     .min(-most, `${name} goes from −${most}°`)
     .max(most, `${name} goes to ${most}°`);
-const points = () =>
+export const points = () =>
   array(part())
     .min(2, 'A stroke needs a place')
     .max(4000, 'A stroke may have at most 2000 places; lift the brush now and then')
     .test('pairs', 'A stroke is a list of x, y, x, y …', list => !list || list.length % 2 === 0)
     .required();
-const strokeSize = () => number().min(0.001, 'The brush is too small').max(1, 'The brush is too large').required();
-const MOST_STROKES = 200;
+export const strokeSize = () => number().min(0.001, 'The brush is too small').max(1, 'The brush is too large').required();
+export const MOST_STROKES = 200;
 
 export const treatmentSettingsSchema = object({
   roller: amount('Dry roller').required(),

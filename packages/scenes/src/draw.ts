@@ -19,6 +19,8 @@ export interface Wishes {
   setting?: Setting;
   light?: Light;
   season?: Season;
+  /** Steps away from this pose and kind, each towards the ones of another seed, 0–1. */
+  apart?: readonly { seed: number; pose: number; kind: number }[];
   /** Where in the frame it sits and how much of it it fills. */
   seat?: Seat;
 }
@@ -47,7 +49,7 @@ export function drawSubject(name: string, seed: number, width: number, height: n
   for (const [k, place] of places(count ?? 1).entries()) {
     canvas.stand(movedBy(stanceFor(subject, place, pose), moved));
     // Of several, each is its own; the first is the one that a single drawing shows.
-    subject.draw(canvas, randomFor(seed + k * 7919, name), (seed + k * 31) & 0xffff);
+    subject.draw(canvas, kindOf(name, seed, k, wishes), (seed + k * 31) & 0xffff);
   }
   if (colour) canvas.dye(colour, !subject.made, wishes.colourAmount ?? 1);
   if (season === 'autumn' || season === 'spring') canvas.turnGreens(season);
@@ -55,11 +57,22 @@ export function drawSubject(name: string, seed: number, width: number, height: n
 }
 
 /** Numbers 0–1 that a pose is made of, drawn towards those of the identity's own pose as far as the scatter is less than whole. */
-function posesOf(name: string, seed: number, { pose = seed, scatter = 1 }: Wishes): () => number {
+function posesOf(name: string, seed: number, { pose = seed, scatter = 1, apart = [] }: Wishes): () => number {
   const free = randomFor(pose, `${name} pose`);
-  if (scatter >= 1) return free;
   const own = randomFor(seed, `${name} pose`);
-  return () => lerp(own(), free(), scatter);
+  const stands = scatter >= 1 ? free : () => lerp(own(), free(), scatter);
+  return apart.reduce((from, step) => towards(from, randomFor(step.seed, `${name} pose`), step.pose), stands);
+}
+
+/** Numbers 0–1 that the k-th of a kind is made of, drawn towards those of others as far as it is to lie apart. */
+function kindOf(name: string, seed: number, k: number, { apart = [] }: Wishes): () => number {
+  const of = (s: number): (() => number) => randomFor(s + k * 7919, name);
+  return apart.reduce((from, step) => towards(from, of(step.seed), step.kind), of(seed));
+}
+
+/** One stream of numbers drawn towards another; the first itself where it is not. */
+function towards(from: () => number, to: () => number, amount: number): () => number {
+  return amount > 0 ? () => lerp(from(), to(), amount) : from;
 }
 
 type Place = Pick<Stance, 'dx' | 'dy' | 'scale'>;

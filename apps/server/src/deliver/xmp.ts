@@ -1,4 +1,5 @@
-import { canonicalJson, type Ticket } from '@zinc/core';
+import { canonicalJson, TICKET_VERSION, type Ticket } from '@zinc/core';
+import sharp from 'sharp';
 
 const DIGITAL_SOURCE = 'http://cv.iptc.org/newscodes/digitalsourcetype';
 
@@ -38,4 +39,23 @@ export function ticketXmp(ticket: Ticket, hash: string, rights: Rights): string 
 <zinc:ticket>${escape(canonicalJson(ticket))}</zinc:ticket>
 </rdf:Description></rdf:RDF></x:xmpmeta>
 <?xpacket end="w"?>`;
+}
+
+/** Longest packet that is looked into. */
+const MOST_XMP = 4_000_000;
+
+/** The ticket that an exported picture carries inside, or null when there is none that can be read. */
+export async function ticketOfXmp(bytes: Buffer): Promise<Ticket | null> {
+  const { xmp } = await sharp(bytes).metadata();
+  if (!xmp || xmp.length > MOST_XMP) return null;
+  const inside = /<zinc:ticket>([^<]*)<\/zinc:ticket>/.exec(xmp.toString('utf8'))?.[1];
+  if (!inside) return null;
+  try {
+    const ticket = JSON.parse(inside.replace(/&#(\d{1,7});/g, (_, code: string) => String.fromCodePoint(Number(code)))) as Ticket;
+    const whole =
+      ticket.ticket === TICKET_VERSION && ticket.subject?.wording && ticket.look?.style?.amounts && ticket.format?.width;
+    return whole ? ticket : null;
+  } catch {
+    return null;
+  }
 }

@@ -58,7 +58,7 @@ export async function describeHouse(context: Context): Promise<House> {
     listFormats(context),
     listPresses(context),
     listPeople(context),
-    context.db.select({ id: campaigns.id, name: campaigns.name }).from(campaigns) as Promise<Campaign[]>,
+    context.db.select({ id: campaigns.id, name: campaigns.name, ends: campaigns.ends }).from(campaigns) as Promise<Campaign[]>,
   ]);
   return {
     name: (await houseName(context)) ?? '',

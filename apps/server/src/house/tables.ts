@@ -33,6 +33,11 @@ export const campaigns = mysqlTable('campaigns', {
     .notNull()
     .references(() => brands.id),
   name: varchar('name', { length: 120 }).notNull(),
+  /** The day by which it must be done, as YYYY-MM-DD. */
+  ends: varchar('ends', { length: 10 }),
+  /** The proof that leads it, and who said so. */
+  hero: uuid('hero'),
+  heroBy: uuid('hero_by'),
 });
 
 export const formats = mysqlTable('formats', {

@@ -1,3 +1,4 @@
+import { recipeRoutes } from '../deliver/recipes.ts';
 import { deliverRoutes } from '../deliver/routes.ts';
 import { houseRoutes } from '../house/routes.ts';
 import { lookRoutes } from '../mix/routes.ts';
@@ -6,6 +7,10 @@ import { peopleRoutes } from '../people/routes.ts';
 import { pressRoutes } from '../presses/routes.ts';
 import { rangeRoutes } from '../review/ranges.ts';
 import { commentRoutes } from '../review/comments.ts';
+import { coverageRoutes } from '../review/coverage.ts';
+import { findingRoutes } from '../review/findings.ts';
+import { keptRoutes } from '../review/kept.ts';
+import { mendRoutes } from '../review/mends.ts';
 import { roundRoutes } from '../review/rounds.ts';
 import { reviewRoutes } from '../review/routes.ts';
 import { budgetRoutes } from '../runs/budgets.ts';
@@ -36,6 +41,11 @@ export const routes: readonly Route[] = [
   ...reviewRoutes,
   ...roundRoutes,
   ...commentRoutes,
+  ...mendRoutes,
+  ...findingRoutes,
+  ...coverageRoutes,
+  ...keptRoutes,
   ...rangeRoutes,
   ...deliverRoutes,
+  ...recipeRoutes,
 ];

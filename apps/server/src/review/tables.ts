@@ -1,9 +1,9 @@
 import type { Verdict } from '@zinc/contract';
 import { bigint, double, index, int, mysqlEnum, mysqlTable, text, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
-import type { Drift } from '@zinc/core';
+import type { AskChange, Drift } from '@zinc/core';
 import { json, moment, uuid } from '../db/columns.ts';
 import { people } from '../people/tables.ts';
-import { proofs, runs } from '../runs/tables.ts';
+import { proofs, runs, takes } from '../runs/tables.ts';
 
 /** One pass of review over a run. It is opened by the first decision, or again with a reason; a lead's sign-off closes it. */
 export const rounds = mysqlTable(
@@ -74,4 +74,31 @@ export const comments = mysqlTable(
     closedAt: moment('closed_at'),
   },
   t => [index('comments_proof').on(t.proofId, t.at)],
+);
+
+/** What was asked to be changed of a proof, how it was read, and the take that came of it. */
+export const asks = mysqlTable(
+  'asks',
+  {
+    id: uuid('id').primaryKey(),
+    /** The first proof of its thread. */
+    rootId: uuid('root_id')
+      .notNull()
+      .references(() => proofs.id),
+    /** The proof that it was said of. */
+    proofId: uuid('proof_id')
+      .notNull()
+      .references(() => proofs.id),
+    takeId: uuid('take_id')
+      .notNull()
+      .references(() => takes.id),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => people.id),
+    words: varchar('words', { length: 500 }).notNull(),
+    changes: json<AskChange[]>('changes').notNull(),
+    left: json<string[]>('left_over').notNull(),
+    at: moment('at').notNull(),
+  },
+  t => [index('asks_root').on(t.rootId, t.at)],
 );

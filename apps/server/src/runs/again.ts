@@ -1,5 +1,5 @@
-import { seedFor, ticketHash, type Ticket } from '@zinc/core';
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { furtherTicket, seedFor, ticketHash, type Kin, type Ticket } from '@zinc/core';
+import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { uuidv7 } from 'uuidv7';
 import type { Context } from '../context.ts';
 import { inMilliseconds } from '../db/columns.ts';
@@ -67,7 +67,7 @@ export async function moreTakes(context: Context, runId: string, more: number, p
     const newest = await tx
       .select({ cellId: takes.cellId, last: sql<string>`max(${takes.id})` })
       .from(takes)
-      .where(and(inArray(takes.batchId, batchIds), eq(takes.state, 'made')))
+      .where(and(inArray(takes.batchId, batchIds), eq(takes.state, 'made'), isNull(takes.parentProof)))
       .groupBy(takes.cellId);
     if (newest.length === 0)
       throw new ProblemError('inTheWay', 'Nothing of this run is made yet, so there is nothing to add takes to.');
@@ -102,9 +102,9 @@ export async function takeAgain(context: Context, takeId: string, personId: stri
   });
 }
 
-type TakeRow = Awaited<ReturnType<typeof readTakes>>[number];
+export type TakeRow = Awaited<ReturnType<typeof readTakes>>[number];
 
-function readTakes(tx: Queries, ids: string[]) {
+export function readTakes(tx: Queries, ids: string[]) {
   return tx
     .select({ take: takes, runId: batches.runId, campaignId: runs.campaignId, plan: batches.plan, cellKey: cells.cellKey })
     .from(takes)
@@ -115,7 +115,19 @@ function readTakes(tx: Queries, ids: string[]) {
 }
 
 /** Adds a take to the cell of one that is made, with the next number and a seed of its own. */
-async function addTake(tx: Queries, { take, plan: stored, cellKey }: TakeRow): Promise<void> {
+function addTake(tx: Queries, row: TakeRow): Promise<string> {
+  const { parentProof, kin, ticket } = row.take;
+  const from = parentProof && kin ? { proofId: parentProof, how: kin } : null;
+  return addTakeAs(tx, row, from, (seed, number) => furtherTicket(ticket, seed, number));
+}
+
+/** Adds a take to the cell of another, of a ticket that `make` makes for its seed and number. Returns its id. */
+export async function addTakeAs(
+  tx: Queries,
+  { take, plan: stored, cellKey }: TakeRow,
+  from: { proofId: string; how: Kin } | null,
+  make: (seed: number, number: number) => Ticket,
+): Promise<string> {
   const plan = readPlan(stored);
   // The lock on the cell keeps two people from getting the same take number.
   await tx.execute(sql`select id from cells where id = ${take.cellId} for update`);
@@ -126,23 +138,27 @@ async function addTake(tx: Queries, { take, plan: stored, cellKey }: TakeRow): P
   // The seed has no part in what is stepped.
   const base = cellKey.split('/').slice(0, 3).join('/');
   const seed = seedFor(plan.seedPolicy, plan.seed, take.ticket.subject.id, base, last + 1);
-  const ticket: Ticket = { ...take.ticket, take: last + 1, seed };
+  const ticket = make(seed, last + 1);
+  const id = uuidv7();
   await tx.insert(takes).values({
-    id: uuidv7(),
+    id,
     cellId: take.cellId,
     batchId: take.batchId,
     take: last + 1,
     pressId: take.pressId,
-    seed,
+    parentProof: from?.proofId ?? null,
+    kin: from?.how ?? null,
+    seed: ticket.seed,
     ticket,
     ticketHash: ticketHash(ticket),
     state: 'waiting',
     notBefore: inMilliseconds(0),
   });
+  return id;
 }
 
 /** Batches that had ended go on for what was added to them. */
-async function goOn(context: Context, tx: Queries, found: TakeRow[], personId: string, again: number): Promise<void> {
+export async function goOn(context: Context, tx: Queries, found: TakeRow[], personId: string, again: number): Promise<void> {
   const touched = [...new Set(found.map(r => r.take.batchId))];
   await tx
     .update(batches)

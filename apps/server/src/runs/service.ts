@@ -4,9 +4,12 @@ import { cohesionOf, planDifferences, type Plan, type PlanNames } from '@zinc/co
 import type { Context } from '../context.ts';
 import { ProblemError } from '../http/problemError.ts';
 import { findBrand, listFormats } from '../house/service.ts';
+import { campaigns } from '../house/tables.ts';
 import { looks, lookVersions } from '../mix/tables.ts';
 import { people } from '../people/tables.ts';
+import { threadOf } from '../review/asks.ts';
 import { listComments, openComments } from '../review/comments.ts';
+import { depthOf, familyOf } from '../review/family.ts';
 import { listRounds } from '../review/rounds.ts';
 import { listDecisions, standingDecisions, standingOf } from '../review/service.ts';
 import { presses } from '../presses/tables.ts';
@@ -114,6 +117,8 @@ export async function describeRun(context: Context, runId: string): Promise<RunD
       problem: takes.problem,
       attempts: takes.attempts,
       ticketHash: takes.ticketHash,
+      parentProof: takes.parentProof,
+      kin: takes.kin,
       proofId: proofs.id,
       sha256: proofs.sha256,
       drift: proofs.drift,
@@ -175,6 +180,7 @@ export async function describeRun(context: Context, runId: string): Promise<RunD
           state: t.state,
           problem: t.problem,
           attempts: t.attempts,
+          from: t.parentProof && t.kin ? { proofId: t.parentProof, how: t.kin } : null,
           proof:
             t.proofId && t.sha256
               ? {
@@ -199,16 +205,26 @@ export async function describeRun(context: Context, runId: string): Promise<RunD
 /** Everything that made an image, one read away from the image. */
 export async function describeProof(context: Context, id: string): Promise<Proof> {
   const [row] = await context.db
-    .select({ proof: proofs, take: takes, cell: cells, run: runs, width: pictures.width, height: pictures.height })
+    .select({
+      proof: proofs,
+      take: takes,
+      cell: cells,
+      run: runs,
+      campaign: campaigns,
+      width: pictures.width,
+      height: pictures.height,
+    })
     .from(proofs)
     .innerJoin(takes, eq(takes.id, proofs.takeId))
     .innerJoin(cells, eq(cells.id, takes.cellId))
     .innerJoin(batches, eq(batches.id, takes.batchId))
     .innerJoin(runs, eq(runs.id, batches.runId))
+    .leftJoin(campaigns, eq(campaigns.id, runs.campaignId))
     .innerJoin(pictures, eq(pictures.sha256, proofs.sha256))
     .where(eq(proofs.id, id));
   if (!row) throw new ProblemError('notFound', 'There is no such proof.');
-  const { proof, take, cell, run } = row;
+  const { proof, take, cell, run, campaign } = row;
+  const family = await familyOf(context, id);
   const [version] = await context.db
     .select({ sources: lookVersions.sources, target: lookVersions.target })
     .from(lookVersions)
@@ -243,6 +259,10 @@ export async function describeProof(context: Context, id: string): Promise<Proof
     madeAt: proof.madeAt.toISOString(),
     original: original ?? null,
     comments: await listComments(context, id),
+    family,
+    depth: depthOf(family, id),
+    asks: await threadOf(context, id),
+    campaign: campaign ? { id: campaign.id, name: campaign.name, isHero: campaign.hero === id } : null,
   };
 }
 

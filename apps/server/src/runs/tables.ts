@@ -1,6 +1,6 @@
 import { boolean, double, index, int, mysqlEnum, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 import type { PlanInput } from '@zinc/contract';
-import type { BindingSheet, CellValue, Drift, Facet, Fingerprint, PlanKind, Ticket } from '@zinc/core';
+import type { BindingSheet, CellValue, Drift, Facet, Fingerprint, Kin, PlanKind, Ticket } from '@zinc/core';
 import { json, moment, sha, uuid } from '../db/columns.ts';
 import { campaigns } from '../house/tables.ts';
 import { people } from '../people/tables.ts';
@@ -94,6 +94,9 @@ export const takes = mysqlTable(
     seed: double('seed').notNull(),
     ticket: json<Ticket>('ticket').notNull(),
     ticketHash: sha('ticket_hash').notNull(),
+    /** The proof that it is made from, and how; null for those that a plan ordered. */
+    parentProof: uuid('parent_proof'),
+    kin: varchar('kin', { length: 20 }).$type<Kin>(),
     state: mysqlEnum('state', ['waiting', 'painting', 'made', 'failed', 'cancelled']).notNull(),
     /** Raised when a person asks again; retries after a fault reuse it, so the press gives the same render. */
     generation: int('generation').notNull().default(0),
@@ -109,6 +112,7 @@ export const takes = mysqlTable(
     uniqueIndex('takes_number').on(t.cellId, t.take),
     index('takes_claim').on(t.state, t.notBefore),
     index('takes_batch').on(t.batchId, t.state),
+    index('takes_parent').on(t.parentProof),
   ],
 );
 

@@ -1,6 +1,15 @@
 import { Piscina } from 'piscina';
 import type { Fingerprint } from '@zinc/core';
-import type { CodeTask, IntakeResult, IntakeTask, LikenessTask, VariantTask } from './pictureWorker.ts';
+import type {
+  CodeTask,
+  Findings,
+  FindingsTask,
+  IntakeResult,
+  IntakeTask,
+  LikenessTask,
+  MaskTask,
+  VariantTask,
+} from './pictureWorker.ts';
 
 /** Decoding and measuring in worker threads, so that requests never wait for a picture. */
 export class PicturePool {
@@ -13,7 +22,7 @@ export class PicturePool {
     this.pool = new Piscina({ filename, minThreads: 1, maxThreads: threads, idleTimeout: 30_000 });
   }
 
-  run(task: IntakeTask | VariantTask): Promise<IntakeResult> {
+  run(task: IntakeTask | VariantTask | MaskTask): Promise<IntakeResult> {
     return this.pool.run(task) as Promise<IntakeResult>;
   }
 
@@ -33,6 +42,11 @@ export class PicturePool {
   likeness(painted: Uint8Array, original: Uint8Array): Promise<number> {
     const task: LikenessTask = { kind: 'likeness', painted, original };
     return this.pool.run(task) as Promise<number>;
+  }
+
+  /** What a painting shows of a source; both are files. */
+  find(task: FindingsTask): Promise<Findings> {
+    return this.pool.run(task) as Promise<Findings>;
   }
 
   async close(): Promise<void> {

@@ -1,17 +1,25 @@
 import {
   decodeWorkingCopy,
+  drawMask,
+  echoesOf,
   fingerprintOfCode,
   fitPicture,
   hashPixels,
+  leakOf,
   likeness,
   measure,
   nearestCode,
   PictureError,
   prepare,
   PreparationError,
+  RetouchError,
+  type Echo,
   type Fingerprint,
+  type Lab,
+  type Leak,
   type Picture,
   type Preparation,
+  type Stroke,
 } from '@zinc/core';
 import sharp, { type Metadata } from 'sharp';
 
@@ -46,6 +54,25 @@ export interface VariantTask {
   kind: 'variant';
   bytes: Uint8Array;
   preparation: Preparation;
+}
+/** The region of a retouch, as a picture of its own. */
+export interface MaskTask {
+  kind: 'mask';
+  width: number;
+  height: number;
+  strokes: Stroke[];
+}
+/** What a painting shows of a source: colours of `palette` among those that are not `wanted`, and shapes. */
+export interface FindingsTask {
+  kind: 'findings';
+  painted: Uint8Array;
+  source: Uint8Array;
+  palette: Lab[];
+  wanted: Lab[];
+}
+export interface Findings {
+  leak: Leak | null;
+  echoes: Echo[];
 }
 export type IntakeResult =
   | { ok: true; type: string; width: number; height: number; working: Uint8Array; fingerprint: Fingerprint; pixelHash: string }
@@ -83,10 +110,12 @@ async function refuse(
 
 /** Runs in a worker thread. */
 export default function run(
-  task: IntakeTask | CodeTask | VariantTask | LikenessTask,
-): Promise<IntakeResult> | Fingerprint | ReturnType<typeof nearestCode> | Promise<number> {
+  task: IntakeTask | CodeTask | VariantTask | LikenessTask | MaskTask | FindingsTask,
+): Promise<IntakeResult> | Fingerprint | ReturnType<typeof nearestCode> | Promise<number> | Promise<Findings> {
   if (task.kind === 'likeness') return compare(task);
   if (task.kind === 'variant') return makeVariant(task);
+  if (task.kind === 'mask') return makeMask(task);
+  if (task.kind === 'findings') return findIn(task);
   if (task.kind === 'code') return fingerprintOfCode(task.text);
   if (task.kind === 'nearestCode') return nearestCode(task.fingerprint);
   return takeIn(task);
@@ -101,6 +130,12 @@ async function compare({ painted, original }: LikenessTask): Promise<number> {
   return likeness(fitPicture(before, after.width, after.height), after);
 }
 
+async function findIn({ painted, source, palette, wanted }: FindingsTask): Promise<Findings> {
+  const after = await decode(painted, LIKENESS_SIDE);
+  const before = await decode(source, LIKENESS_SIDE);
+  return { leak: palette.length > 0 ? leakOf(after, palette, wanted) : null, echoes: echoesOf(after, before) };
+}
+
 async function encode({ width, height, data }: Picture): Promise<Uint8Array> {
   const png = sharp(data, { raw: { width, height, channels: 4 } }).png({ compressionLevel: 6 });
   return new Uint8Array(await png.toBuffer());
@@ -109,15 +144,27 @@ async function encode({ width, height, data }: Picture): Promise<Uint8Array> {
 /** Makes and measures a variant of a working copy. What cannot be done comes back with its reason and the part at fault. */
 export async function makeVariant({ bytes, preparation }: VariantTask): Promise<IntakeResult> {
   try {
-    const picture = prepare(decodeWorkingCopy(bytes), preparation);
-    const { width, height } = picture;
-    const working = await encode(picture);
-    return { ok: true, type: 'png', width, height, working, fingerprint: measure(picture), pixelHash: hashPixels(picture) };
+    return await kept(prepare(decodeWorkingCopy(bytes), preparation));
   } catch (error) {
     if (error instanceof PreparationError) return { ok: false, reason: error.message, part: error.part };
     if (error instanceof PictureError) return { ok: false, reason: error.message };
     throw error;
   }
+}
+
+async function makeMask({ width, height, strokes }: MaskTask): Promise<IntakeResult> {
+  try {
+    return await kept(drawMask(width, height, strokes));
+  } catch (error) {
+    if (error instanceof RetouchError) return { ok: false, reason: error.message };
+    throw error;
+  }
+}
+
+async function kept(picture: Picture): Promise<IntakeResult> {
+  const { width, height } = picture;
+  const working = await encode(picture);
+  return { ok: true, type: 'png', width, height, working, fingerprint: measure(picture), pixelHash: hashPixels(picture) };
 }
 
 /** Checks and decodes a picture, makes its working copy, measures it. Never throws for a bad file. */

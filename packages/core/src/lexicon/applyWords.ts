@@ -19,6 +19,11 @@ const BY_WORD = new Map<string, Meaning>(LEXICON.flatMap(m => m.words.split(',')
 /** How many words and phrases are understood. */
 export const WORD_COUNT = BY_WORD.size;
 
+/** Whether a word or phrase is one of the lexicon's. */
+export const isStyleWord = (word: string): boolean => BY_WORD.has(plain(word));
+
+const plain = (word: string): string => word.trim().toLowerCase().replace(/\s+/g, ' ');
+
 /** A style changed by words, the words that were understood, and those that were not. */
 export interface Worded {
   style: Style;
@@ -34,7 +39,7 @@ export function applyWords(style: Style, words: readonly string[], amount = 1): 
   const found: { word: string; meaning: Meaning }[] = [];
   const unknown: string[] = [];
   for (const raw of words) {
-    const word = raw.trim().toLowerCase().replace(/\s+/g, ' ');
+    const word = plain(raw);
     if (!word) continue;
     const meaning = BY_WORD.get(word);
     if (meaning) found.push({ word: raw.trim(), meaning });

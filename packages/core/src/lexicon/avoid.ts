@@ -61,3 +61,9 @@ export function avoidedColours(words: readonly string[]): { hex: string; radius:
 export function onlyInText(words: readonly string[]): string[] {
   return words.filter(w => !BY_WORD.has(plain(w)) && !COLOURS[plain(w)]);
 }
+
+/** Whether a word names a colour that can be kept out or asked for. */
+export const isKnownColour = (word: string): boolean => plain(word) in COLOURS;
+
+/** The colour that a word names first of all, as #rrggbb; null for other words. */
+export const colourNamed = (word: string): string | null => COLOURS[plain(word)]?.[0] ?? null;

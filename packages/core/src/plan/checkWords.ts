@@ -57,6 +57,7 @@ const SOURCE: Readonly<Record<TextPart['from'], string>> = {
   look: 'the look',
   override: 'the note or a fill',
   anchor: 'the words of the anchor',
+  ask: 'what was asked',
   brand: 'the brand',
 };
 

@@ -1,19 +1,14 @@
 import { labDistance2 } from '../colour/oklab.ts';
-import { resamplePlane } from '../image/filter.ts';
 import type { Lab, LabPlanes } from '../image/types.ts';
 import { randomFor, type Random } from '../number/random.ts';
+import { bringUp, cut, half, LONGEST, paste, sourcesOf, surroundings, take, type Field, type Level } from './holes.ts';
 
 /** Half the side of a patch. */
 const HALF = 3;
 const SIDE = 2 * HALF + 1;
-/** The surroundings are searched on a copy no longer than this; finer pixels come from the same places. */
-const LONGEST = 512;
 const SMALLEST = 24;
 const ROUNDS = 4;
 const SEARCHES = 3;
-
-/** Where the patch around each pixel comes from: index of its middle, −1 where nothing was asked. */
-type Field = Int32Array;
 
 /**
  * Fills a hole of a picture from its surroundings, in place: patches are looked for that agree with what is around and with one another
@@ -33,7 +28,7 @@ export function fillHole(planes: LabPlanes, hole: Uint8Array, seed: number): boo
   let field: Field | null = null;
   let before: Level | null = null;
   for (const level of levels) {
-    if (sourcesOf(level).length === 0) continue;
+    if (sourcesOf(level, HALF).length === 0) continue;
     if (before) take(level, before);
     else flood(level);
     field = field && before ? widen(field, before, level) : null;
@@ -49,90 +44,6 @@ export function fillHole(planes: LabPlanes, hole: Uint8Array, seed: number): boo
   return true;
 }
 
-interface Level {
-  planes: LabPlanes;
-  hole: Uint8Array;
-}
-
-interface Frame {
-  left: number;
-  top: number;
-  width: number;
-  height: number;
-}
-
-/** The box of the hole with as much again around it, or null when there is no hole. */
-function surroundings({ width, height }: LabPlanes, hole: Uint8Array): Frame | null {
-  let [left, top, right, foot] = [width, height, -1, -1];
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      if (!hole[y * width + x]) continue;
-      left = Math.min(left, x);
-      right = Math.max(right, x);
-      top = Math.min(top, y);
-      foot = Math.max(foot, y);
-    }
-  if (right < 0) return null;
-  const more = Math.max(24, Math.round(1.2 * Math.max(right - left, foot - top)));
-  const l = Math.max(0, left - more);
-  const t = Math.max(0, top - more);
-  return { left: l, top: t, width: Math.min(width, right + more + 1) - l, height: Math.min(height, foot + more + 1) - t };
-}
-
-function cut(planes: LabPlanes, hole: Uint8Array, f: Frame): Level {
-  const n = f.width * f.height;
-  const out: LabPlanes = {
-    width: f.width,
-    height: f.height,
-    L: new Float32Array(n),
-    a: new Float32Array(n),
-    b: new Float32Array(n),
-  };
-  const part = new Uint8Array(n);
-  for (let y = 0; y < f.height; y++) {
-    const from = (f.top + y) * planes.width + f.left;
-    for (const key of ['L', 'a', 'b'] as const) out[key].set(planes[key].subarray(from, from + f.width), y * f.width);
-    part.set(hole.subarray(from, from + f.width), y * f.width);
-  }
-  return { planes: out, hole: part };
-}
-
-function paste(planes: LabPlanes, { planes: part, hole }: Level, f: Frame): void {
-  for (let y = 0; y < f.height; y++)
-    for (let x = 0; x < f.width; x++) {
-      const i = y * f.width + x;
-      if (!hole[i]) continue;
-      const to = (f.top + y) * planes.width + f.left + x;
-      planes.L[to] = part.L[i];
-      planes.a[to] = part.a[i];
-      planes.b[to] = part.b[i];
-    }
-}
-
-/** Half the size; a pixel is in the hole when any of its four was, and its colour is that of those that were not. */
-function half({ planes, hole }: Level): Level {
-  const w = planes.width >> 1;
-  const h = planes.height >> 1;
-  const out: LabPlanes = {
-    width: w,
-    height: h,
-    L: new Float32Array(w * h),
-    a: new Float32Array(w * h),
-    b: new Float32Array(w * h),
-  };
-  const small = new Uint8Array(w * h);
-  for (let y = 0; y < h; y++)
-    for (let x = 0; x < w; x++) {
-      const four = [0, 1, planes.width, planes.width + 1].map(d => 2 * y * planes.width + 2 * x + d);
-      const whole = four.filter(i => !hole[i]);
-      const from = whole.length > 0 ? whole : four;
-      const i = y * w + x;
-      small[i] = whole.length < 4 ? 1 : 0;
-      for (const key of ['L', 'a', 'b'] as const) out[key][i] = from.reduce((s, j) => s + planes[key][j], 0) / from.length;
-    }
-  return { planes: out, hole: small };
-}
-
 /** Whether some place of the hole lies deeper than a patch reaches: then a coarser copy helps. */
 function thick({ planes: { width: w, height: h }, hole }: Level): boolean {
   for (let y = HALF; y < h - HALF; y += 2)
@@ -141,24 +52,6 @@ function thick({ planes: { width: w, height: h }, hole }: Level): boolean {
       if (hole[y * w + x] && at(-1, 0) && at(1, 0) && at(0, -1) && at(0, 1)) return true;
     }
   return false;
-}
-
-/** Middles of patches that are whole. */
-function sourcesOf({ planes: { width: w, height: h }, hole }: Level): Int32Array {
-  const out: number[] = [];
-  // Rows of sums tell in one look whether a patch holds any of the hole.
-  const sums = new Int32Array((w + 1) * (h + 1));
-  for (let y = 0; y < h; y++)
-    for (let x = 0; x < w; x++)
-      sums[(y + 1) * (w + 1) + x + 1] =
-        hole[y * w + x] + sums[y * (w + 1) + x + 1] + sums[(y + 1) * (w + 1) + x] - sums[y * (w + 1) + x];
-  for (let y = HALF; y < h - HALF; y++)
-    for (let x = HALF; x < w - HALF; x++) {
-      const [l, t, r, f] = [x - HALF, y - HALF, x + HALF + 1, y + HALF + 1];
-      const inside = sums[f * (w + 1) + r] - sums[t * (w + 1) + r] - sums[f * (w + 1) + l] + sums[t * (w + 1) + l];
-      if (inside === 0) out.push(y * w + x);
-    }
-  return Int32Array.from(out);
 }
 
 /** A first guess: the hole's colours flow in from its edge. */
@@ -178,14 +71,6 @@ function flood({ planes, hole }: Level): void {
     }
     for (const i of ring) known[i] = 1;
     left = ring.length > 0;
-  }
-}
-
-/** The hole takes the colours that were found on the coarser copy. */
-function take({ planes, hole }: Level, { planes: from }: Level): void {
-  for (const key of ['L', 'a', 'b'] as const) {
-    const wide = resamplePlane({ width: from.width, height: from.height, data: from[key] }, planes.width, planes.height);
-    for (let i = 0; i < hole.length; i++) if (hole[i]) planes[key][i] = wide[i];
   }
 }
 
@@ -224,7 +109,7 @@ function unlike({ planes, hole }: Level, p: number, q: number, most: number): nu
 /** Patches that hold some of the hole look for where they could come from. */
 function search(level: Level, before: Field | null, random: Random): Field {
   const { width: w, height: h } = level.planes;
-  const sources = sourcesOf(level);
+  const sources = sourcesOf(level, HALF);
   const whole = new Uint8Array(w * h);
   for (const i of sources) whole[i] = 1;
   const field = new Int32Array(w * h).fill(-1);
@@ -297,27 +182,4 @@ function vote({ planes, hole }: Level, field: Field): void {
   planes.L.set(out.L);
   planes.a.set(out.a);
   planes.b.set(out.b);
-}
-
-/** Fine pixels come from the same places as the coarse ones, so the filling is as sharp as its surroundings. */
-function bringUp(fine: Level, coarse: Level, field: Field): void {
-  const [w, h] = [fine.planes.width, fine.planes.height];
-  const [cw, ch] = [coarse.planes.width, coarse.planes.height];
-  const [kx, ky] = [w / cw, h / ch];
-  take(fine, coarse);
-  const { L, a, b } = fine.planes;
-  for (let i = 0; i < fine.hole.length; i++) {
-    if (!fine.hole[i]) continue;
-    const x = i % w;
-    const y = (i / w) | 0;
-    const at = Math.min(ch - 1, (y / ky) | 0) * cw + Math.min(cw - 1, (x / kx) | 0);
-    if (field[at] < 0) continue;
-    const fx = Math.round(x + ((field[at] % cw) - (at % cw)) * kx);
-    const fy = Math.round(y + (((field[at] / cw) | 0) - ((at / cw) | 0)) * ky);
-    const from = Math.min(h - 1, Math.max(0, fy)) * w + Math.min(w - 1, Math.max(0, fx));
-    if (fine.hole[from]) continue;
-    L[i] = L[from];
-    a[i] = a[from];
-    b[i] = b[from];
-  }
 }

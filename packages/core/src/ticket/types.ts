@@ -23,11 +23,30 @@ export interface Ticket {
   never: { hex: string; radius: number }[];
   seed: number;
   take: number;
+  /** Steps away from the image of this seed, each with the seed it goes towards and how far, 0–100: an offshoot has one more than its parent. */
+  offshoots?: { seed: number; distance: number }[];
+  /** A region of a finished picture that is done anew; everything beyond the feathered mask stays as it is. */
+  retouch?: Retouch;
   settings: { strength: number } & Record<string, number | string | boolean>;
-  parents: { proof: string; how: string }[];
+  /** The proof that this was made from, and how. */
+  parents: { proof: string; how: Kin }[];
+}
+
+/** How one proof comes from another. */
+export type Kin = 'offshoot' | 'removed' | 'paintedAgain' | 'asked' | 'matched';
+
+export interface Retouch {
+  /** Hashes of the working copies of the picture and of its mask (white is the region), both of the ticket's size. */
+  picture: string;
+  mask: string;
+  /** Whether what is there is taken out, or painted again as the rest of the ticket says. */
+  how: 'remove' | 'again';
+  /** Of the new marks, or of the search for a filling. */
+  seed: number;
 }
 
 /** Every picture that a press needs for a ticket, by the hash of its working copy. */
-export function inputsOf({ contents, marks }: Pick<Ticket, 'contents' | 'marks'>): string[] {
-  return [...new Set([...contents, ...(marks ?? [])].map(p => p.sha256))];
+export function inputsOf({ contents, marks, retouch }: Pick<Ticket, 'contents' | 'marks' | 'retouch'>): string[] {
+  const named = [...contents, ...(marks ?? [])].map(p => p.sha256);
+  return [...new Set([...named, ...(retouch ? [retouch.picture, retouch.mask] : [])])];
 }

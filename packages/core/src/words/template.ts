@@ -88,7 +88,7 @@ export function checkTemplate(text: string, slots: readonly Slot[]): TemplateFau
 
 /** A run of words and where they came from. */
 export interface TextPart {
-  from: 'template' | 'look' | 'subject' | 'override' | 'anchor' | 'brand';
+  from: 'template' | 'look' | 'subject' | 'override' | 'anchor' | 'brand' | 'ask';
   words: string;
 }
 
@@ -110,6 +110,14 @@ export function fillTemplate(text: string, slots: readonly Slot[], fills: Readon
 export function wordsAround(parts: readonly TextPart[]): string {
   return parts
     .filter(p => p.from === 'template' || p.from === 'override' || p.from === 'anchor')
+    .map(p => p.words)
+    .join(' ');
+}
+
+/** What was asked of the drawing after it had been made once; it goes before everything else. */
+export function wordsAsked(parts: readonly TextPart[]): string {
+  return parts
+    .filter(p => p.from === 'ask')
     .map(p => p.words)
     .join(' ');
 }

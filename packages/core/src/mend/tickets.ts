@@ -1,0 +1,56 @@
+import { applyAsk, type Applied, type Known } from '../asks/applyAsk.ts';
+import type { AskChange } from '../asks/types.ts';
+import type { BindingSheet } from '../set/bind.ts';
+import type { Kin, Retouch, Ticket } from '../ticket/types.ts';
+import { joinParts } from '../words/template.ts';
+
+/** What a proof is, as the ticket of one made from it needs to know it. */
+export interface Parent {
+  proof: string;
+  ticket: Ticket;
+}
+
+/** The parent's recipe without what was done to its finished picture: the next one is made from the original again. */
+function recipeOf({ proof, ticket }: Parent, how: Kin, take: number): Ticket {
+  const made: Ticket = { ...ticket, take, parents: [{ proof, how }] };
+  delete made.retouch;
+  return made;
+}
+
+/** One more like the parent, `distance` 0–100 away from it towards `seed`. */
+export function offshootTicket(parent: Parent, distance: number, seed: number, take: number): Ticket {
+  const made = recipeOf(parent, 'offshoot', take);
+  return { ...made, offshoots: [...(made.offshoots ?? []), { seed, distance }] };
+}
+
+/** The parent with a region done anew. `note` is told to the painter of the region only. */
+export function retouchTicket(parent: Parent, retouch: Retouch, note: string, take: number): Ticket {
+  const how = retouch.how === 'remove' ? 'removed' : 'paintedAgain';
+  const made: Ticket = { ...parent.ticket, take, retouch, parents: [{ proof: parent.proof, how }] };
+  if (!note) return made;
+  const parts = [...made.text.parts, { from: 'ask' as const, words: `, ${note}` }];
+  return { ...made, text: { ...made.text, parts, final: joinParts(parts) } };
+}
+
+/** The parent with what was asked, and everything else as it was. */
+export function askTicket(
+  parent: Parent,
+  changes: readonly AskChange[],
+  known: Known,
+  take: number,
+): { ticket: Ticket; applied: Applied[] } {
+  return applyAsk(recipeOf(parent, 'asked', take), changes, known);
+}
+
+/** The parent pulled to the sheet of its set. */
+export function matchTicket(parent: Parent, sheet: BindingSheet, amount: number, take: number): Ticket {
+  return { ...recipeOf(parent, 'matched', take), binding: { sheet, amount } };
+}
+
+/** A further take of a ticket, with a seed of its own: of what was made from another proof, what is by chance is drawn anew. */
+export function furtherTicket(ticket: Ticket, seed: number, take: number): Ticket {
+  const { retouch, offshoots } = ticket;
+  if (retouch) return { ...ticket, take, retouch: { ...retouch, seed } };
+  if (offshoots?.length) return { ...ticket, take, offshoots: [...offshoots.slice(0, -1), { ...offshoots.at(-1)!, seed }] };
+  return { ...ticket, take, seed };
+}
