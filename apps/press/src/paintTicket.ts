@@ -38,7 +38,9 @@ export async function paintTicket(ticket: Ticket, readInput: ReadInput): Promise
   const read = async (sha256: string): Promise<Picture> => decodeWorkingCopy(await readInput(sha256));
   const [own, mask] = [await read(retouch.picture), await read(retouch.mask)];
   try {
-    return retouch.how === 'remove' ? removeRegion(own, mask, retouch.seed) : paintInto(own, await paintWhole(ticket, readInput), mask);
+    return retouch.how === 'remove'
+      ? removeRegion(own, mask, retouch.seed)
+      : paintInto(own, await paintWhole(ticket, readInput), mask);
   } catch (error) {
     if (error instanceof RetouchError || error instanceof PictureError) throw new CannotDrawError(error.message);
     throw error;

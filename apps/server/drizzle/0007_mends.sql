@@ -14,6 +14,7 @@ CREATE TABLE `asks` (
 ALTER TABLE `campaigns` ADD `ends` varchar(10);--> statement-breakpoint
 ALTER TABLE `campaigns` ADD `hero` char(36);--> statement-breakpoint
 ALTER TABLE `campaigns` ADD `hero_by` char(36);--> statement-breakpoint
+ALTER TABLE `pictures` ADD `pixel_hash` char(64);--> statement-breakpoint
 ALTER TABLE `takes` ADD `parent_proof` char(36);--> statement-breakpoint
 ALTER TABLE `takes` ADD `kin` varchar(20);--> statement-breakpoint
 ALTER TABLE `asks` ADD CONSTRAINT `asks_root_id_proofs_id_fk` FOREIGN KEY (`root_id`) REFERENCES `proofs`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint

@@ -17,7 +17,7 @@ export const offshootsInputSchema = object({
 export const retouchInputSchema = object({
   how: mixed<'remove' | 'again'>().oneOf(['remove', 'again'], 'Say whether to remove or to paint again').required(),
   /** Strokes of the brush; those that stay give back what an earlier one took in. */
-  strokes: array(object({ points: points(), size: strokeSize(), stays: boolean() }).required())
+  strokes: array(object({ points: points(), size: strokeSize(), stays: boolean(), filled: boolean() }).required())
     .min(1, 'Brush over what is to be changed')
     .max(MOST_STROKES, `At most ${MOST_STROKES} strokes`)
     .required('Brush over what is to be changed'),

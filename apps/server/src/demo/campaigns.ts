@@ -268,7 +268,7 @@ function demoPlans(n: Names): PlanInput[] {
     }),
     plan(STRAY_RUN, {
       campaign: 'First Frost catalogue',
-      look: 'Ledger Line',
+      look: 'Slate Morning',
       template: 'Packet back',
       takes: 9,
       subjects: catalogue,

@@ -1,8 +1,10 @@
-import type { Verdict } from '@zinc/contract';
+import type { RunDetail, Verdict } from '@zinc/contract';
 import { randomFor } from '@zinc/core/number/random';
 import { and, eq } from 'drizzle-orm';
 import { uuidv7 } from 'uuidv7';
 import type { Context } from '../context.ts';
+import type { Queries } from '../db/connect.ts';
+import { campaigns } from '../house/tables.ts';
 import { events } from '../house/eventTables.ts';
 import { people } from '../people/tables.ts';
 import { openRound } from '../review/rounds.ts';
@@ -14,6 +16,9 @@ import { DEMO_PEOPLE } from './facts.ts';
 export const ALLOWED_DRIFT = 0.6;
 /** Of every run so much is decided; the rest waits for review, so that there is something left to do. */
 const DECIDED = 0.75;
+/** The run whose best proof leads its campaign. */
+const HERO_RUN = 'Market posters';
+const HERO_CAMPAIGN = 'Market Saturdays';
 const LOOK_EVERY_MS = 2500;
 
 /**
@@ -51,7 +56,15 @@ async function decideOn(context: Context, runId: string): Promise<void> {
       if (!take.proof || (most > 1 ? cell.row / most : cell.column / detail.cells.length) >= DECIDED) return;
       const drift = take.proof.drift?.total ?? 0;
       const far = drift > ALLOWED_DRIFT;
-      const verdict: Verdict = far ? 'drop' : i === 0 ? 'keep' : random() < 0.35 ? 'hold' : random() < 0.5 ? 'drop' : 'keep';
+      const verdict: Verdict = far
+        ? 'drop'
+        : i === 0 && random() < 0.7
+          ? 'keep'
+          : random() < 0.35
+            ? 'hold'
+            : random() < 0.5
+              ? 'drop'
+              : 'keep';
       const base = { proofId: take.proof.id, figures: take.proof.drift, at: new Date(), note: '' };
       rows.push({
         ...base,
@@ -74,6 +87,21 @@ async function decideOn(context: Context, runId: string): Promise<void> {
   await db.transaction(async tx => {
     for (let i = 0; i < rows.length; i += 200)
       await tx.insert(decisions).values(rows.slice(i, i + 200).map(r => ({ ...r, roundId })));
+    if (detail.run.name === HERO_RUN) await chooseHero(tx, detail, rows, who(DEMO_PEOPLE[0].email));
     await context.events.add(tx, 'demoReviewed', runId, null);
   });
+}
+
+/** The kept proof nearest to its look leads the campaign. */
+async function chooseHero(
+  tx: Queries,
+  { cells }: RunDetail,
+  rows: readonly (typeof decisions.$inferInsert)[],
+  personId: string,
+): Promise<void> {
+  const kept = new Set(rows.filter(r => r.personId === personId && r.verdict === 'keep').map(r => r.proofId));
+  const proofs = cells.flatMap(c => c.takes.flatMap(t => (t.proof && kept.has(t.proof.id) ? [t.proof] : [])));
+  if (proofs.length === 0) return;
+  const hero = proofs.reduce((p, q) => ((q.drift?.total ?? 1) < (p.drift?.total ?? 1) ? q : p));
+  await tx.update(campaigns).set({ hero: hero.id, heroBy: personId }).where(eq(campaigns.name, HERO_CAMPAIGN));
 }

@@ -55,7 +55,10 @@ async function seedHouse(context: Context, size: 'full' | 'small'): Promise<void
     ];
     await tx.insert(brandColours).values(colours.map((c, position) => ({ ...c, id: uuidv7(), brandId, position })));
     const names = ['First Frost catalogue', 'Market Saturdays', 'Growing calendar', 'Stall photographs'];
-    await tx.insert(campaigns).values(names.map(name => ({ id: uuidv7(), brandId, name })));
+    // One that is late, two that are not, and one without a day.
+    const days = [9, -2, 40, null];
+    const ends = days.map(d => (d === null ? null : new Date(Date.now() + d * 86_400_000).toISOString().slice(0, 10)));
+    await tx.insert(campaigns).values(names.map((name, i) => ({ id: uuidv7(), brandId, name, ends: ends[i] })));
   });
   const [lead, , ruta] = ids;
   await bringReferences(context, firstReferences(), ruta);

@@ -1,5 +1,5 @@
 import type { AskInput, AskView } from '@zinc/contract';
-import { askTicket, readAsk, wordsAround, type AskChange, type AskReading, type Known, type Ticket } from '@zinc/core';
+import { askTicket, readAsk, wordsAround, wordsIn, type AskChange, type AskReading, type Known, type Ticket } from '@zinc/core';
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import { ProblemError } from '../http/problemError.ts';
@@ -88,7 +88,10 @@ async function withPress(context: Context, ticket: Ticket, reading: AskReading):
       { ...about, key: 'before', around: before },
       ...reading.left.map((words, k) => ({ ...about, key: String(k), around: `${before} ${words}` })),
     ]);
-    const knows = (k: number): boolean => answers[k].ignored.every(word => plain.ignored.includes(word));
+    const own = wordsIn(`${ticket.subject.wording} ${ticket.subject.label}`);
+    // Its own name, in the plural too, is no wish that a press could ignore.
+    const isOwn = (word: string): boolean => own.some(o => word === o || word === `${o}s` || word === `${o}es`);
+    const knows = (k: number): boolean => answers[k].ignored.every(word => isOwn(word) || plain.ignored.includes(word));
     return {
       changes: [
         ...reading.changes,

@@ -18,6 +18,7 @@ import { fingerprintsOf } from '../shelf/service.ts';
 import { pictures, styleReferences } from '../shelf/tables.ts';
 import { unclearWords } from '../wording/meanings.ts';
 import { budgetsLeft } from './budgets.ts';
+import { chainOf } from './chains.ts';
 
 /** Bytes of a painted PNG for each of its pixels, as measured over the demo house's proofs, and a little more. */
 const BYTES_A_PIXEL = 2;
@@ -42,6 +43,11 @@ export async function gatherFacts(context: Context, about: About): Promise<Omit<
       ...lookRows.flatMap(l => l.latest.sources.flatMap(s => (s.kind === 'reference' && s.sha256 ? [s.sha256] : []))),
     ]),
   ]);
+  const chains = new Map(
+    await Promise.all(
+      subjectRows.map(async s => [s.id, s.picture ? (await chainOf(context, s.picture.sha256)).depth : 0] as const),
+    ),
+  );
   const unclear = new Map(unclearWords(subjectRows).map(u => [u.subjectId, u]));
   return {
     today: new Date().toISOString().slice(0, 10),
@@ -58,6 +64,7 @@ export async function gatherFacts(context: Context, about: About): Promise<Omit<
           : s.picture
             ? prints[s.picture.sha256]?.colour.palette.filter(c => c.share > 0.06)
             : [],
+        chained: chains.get(s.id) ?? 0,
         unclear: word ? { word: word.word, senses: word.senses.map(m => m.gloss) } : null,
       };
     }),

@@ -21,10 +21,10 @@ export async function recordPicture(
   bytes: number,
   taken: Extract<IntakeResult, { ok: true }>,
 ): Promise<void> {
-  const { type, width, height, fingerprint } = taken;
+  const { type, width, height, fingerprint, pixelHash } = taken;
   await db
     .insert(pictures)
-    .values({ sha256, type, width, height, bytes, working, createdAt: new Date() })
+    .values({ sha256, type, width, height, bytes, working, pixelHash, createdAt: new Date() })
     .onDuplicateKeyUpdate({ set: { sha256 } });
   await recordFingerprint(db, sha256, fingerprint);
 }

@@ -13,6 +13,8 @@ export const pictures = mysqlTable('pictures', {
   height: int('height').notNull(),
   bytes: int('bytes').notNull(),
   working: sha('working').notNull(),
+  /** Of the pixels, whatever file they came in; null for pictures that were taken in before it was kept. */
+  pixelHash: sha('pixel_hash'),
   createdAt: moment('created_at').notNull(),
 });
 

@@ -15,6 +15,7 @@ import { readIfMatch } from '../http/ifMatch.ts';
 import { ProblemError } from '../http/problemError.ts';
 import { EVERYONE, MAKERS, route } from '../http/route.ts';
 import { takeInPicture } from '../shelf/pictures.ts';
+import { chainOf } from '../runs/chains.ts';
 import { readUpload } from '../shelf/upload.ts';
 import {
   addTemplateVersion,
@@ -179,6 +180,26 @@ export const wordingRoutes = [
       await context.db
         .update(subjects)
         .set({ sha256: picture.sha256, revision: before.revision + 1 })
+        .where(eq(subjects.id, params.id));
+      await context.events.add(context.db, 'subjectChanged', params.id, person.id);
+      return oneSubject(context, params.id);
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/subjects/:id/picture/original',
+    roles: MAKERS,
+    summary:
+      'Give a subject, whose picture is an image of ours, the picture that the first of them was made from; or none when it was drawn',
+    response: subjectSchema,
+    async handle({ context, params, person }) {
+      const before = await oneSubject(context, params.id);
+      const chain = before.picture ? await chainOf(context, before.picture.sha256) : null;
+      if (!chain || chain.depth === 0)
+        throw new ProblemError('notPossible', `The picture of ${before.label} is no image of ours, so there is none before it.`);
+      await context.db
+        .update(subjects)
+        .set({ sha256: chain.original, revision: before.revision + 1 })
         .where(eq(subjects.id, params.id));
       await context.events.add(context.db, 'subjectChanged', params.id, person.id);
       return oneSubject(context, params.id);

@@ -84,6 +84,16 @@ export const appRoutes: Routes = [
         loadComponent: () => import('./proof/proof.page').then(m => m.ProofPage),
       },
       {
+        path: 'campaigns/:id',
+        title: 'Campaign · Zinc Shelf',
+        loadComponent: () => import('./review/coverage/coverage.page').then(m => m.CoveragePage),
+      },
+      {
+        path: 'reports/kept',
+        title: 'What gets kept · Zinc Shelf',
+        loadComponent: () => import('./review/kept/kept.page').then(m => m.KeptPage),
+      },
+      {
         path: 'deliver',
         title: 'Deliver · Zinc Shelf',
         data: { to: 'deliver' },

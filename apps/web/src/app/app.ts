@@ -3,6 +3,7 @@ import { RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { Dialog } from 'primeng/dialog';
 import { Toast } from 'primeng/toast';
+import { DroppedPicture } from './frame/dropped-picture';
 import { Galley } from './frame/galley';
 import { JobLine } from './frame/job-line';
 import { LineGauge } from './frame/line-gauge';
@@ -107,12 +108,17 @@ import { subjects, templates } from './wording/wording.store';
       grid-column: 1 / -1;
     }
   `,
-  host: { '(document:keydown)': 'keys.handle($event)' },
+  host: {
+    '(document:keydown)': 'keys.handle($event)',
+    '(document:dragover)': 'person() && dropped.over($event)',
+    '(document:drop)': 'person() && dropped.take($event)',
+  },
 })
 export class App {
   private readonly store = inject(Store);
   private readonly live = inject(Live);
   readonly keys = inject(Keys);
+  readonly dropped = inject(DroppedPicture);
   readonly status = this.store.selectSignal(sessionFeature.selectStatus);
   readonly problem = this.store.selectSignal(sessionFeature.selectProblem);
   readonly person = this.store.selectSignal(sessionFeature.selectPerson);

@@ -21,7 +21,7 @@ export interface Apart {
  */
 export function apart(distance: number): Apart {
   const from = (start: number, end: number): number => clamp((distance - start) / (end - start), 0, 1);
-  return { pose: from(5, 60), kind: from(30, 100), manner: from(45, 100) };
+  return { pose: from(5, 60), kind: from(40, 100), manner: from(50, 100) };
 }
 
 /** Share of its range by which a size or angle may move, and factor by which the area of a colour may. */

@@ -10,6 +10,7 @@ export interface Finding {
     | 'drawnAs'
     | 'fewerCells'
     | 'pictureTooSmall'
+    | 'deepChain'
     | 'sourceTooSmall'
     | 'licenceEnded'
     | 'licenceEnds'
@@ -42,6 +43,7 @@ export interface Finding {
       | 'openReference'
       | 'prepareReference'
       | 'openWording'
+      | 'useOriginal'
       | 'openSubject'
       | 'openLook'
       | 'restore'
@@ -73,6 +75,8 @@ export interface PreflightFacts {
     id: string;
     label: string;
     picture: { width: number; height: number } | null;
+    /** How many outputs of ours lie one on another in its picture, the picture itself among them. */
+    chained?: number;
     /** Colours of its own: those it was given, or those of its picture. */
     tags?: readonly string[];
     palette?: Lab[];
@@ -113,6 +117,8 @@ export interface PreflightFacts {
   overrides: { referenceId: string; reason: string }[];
 }
 
+/** From so many outputs in a chain on, the next would be one too many. */
+const DEEPEST_CHAIN = 2;
 const SOURCE_SIDE = 400;
 const MOSTLY_BARE = 0.55;
 /** Days before its end from which a licence is said to end soon. */
@@ -243,6 +249,14 @@ function checkPictures(live: Cell[], facts: PreflightFacts): Finding[] {
         return Math.max(width / s.picture!.width, height / s.picture!.height);
       }),
     );
+    if ((s.chained ?? 0) >= DEEPEST_CHAIN)
+      findings.push({
+        code: 'deepChain',
+        severity: 'note',
+        message: `${s.label}: its picture is the ${s.chained === 2 ? 'second' : s.chained === 3 ? 'third' : `${s.chained}th`} image of ours made one from another. Damage and stray detail pile up with each; begin from the original.`,
+        cells: cells.map(c => c.key),
+        mend: { action: 'useOriginal', label: 'Go back to the original', subjectId: s.id },
+      });
     if (scale > 1.5)
       findings.push({
         code: 'pictureTooSmall',

@@ -9,6 +9,8 @@ export interface Stroke {
   size: number;
   /** For a cut-out: whether what is under it stays. Strokes that paint out have none. */
   stays?: boolean;
+  /** The points are the corners of a region that is covered, too. */
+  filled?: boolean;
 }
 
 /** One thing given another colour: the thing at a place, as far as its colour reaches. */

@@ -211,6 +211,7 @@ export class JobLine {
         name: c.name ? `${c.name}, ${c.text}` : c.text,
         path: `/shelf/codes?code=${c.text}`,
       })),
+      ...(this.house()?.campaigns ?? []).map(c => ({ kind: 'campaign', name: c.name, path: `/campaigns/${c.id}` })),
       ...this.runs().map(r => ({ kind: 'run', name: r.name, path: `/runs/${r.id}` })),
       ...this.templates().map(t => ({ kind: 'template', name: t.name, path: `/wording?template=${t.id}` })),
       ...this.subjects().map(s => ({ kind: 'subject', name: s.label, path: `/wording?subject=${s.id}` })),

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, resource, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { budgetInputSchema, ValidationError, type Budget } from '@zinc/contract';
 import { Api, problemOf } from '../shared/api';
@@ -9,12 +10,15 @@ import { Presses } from './presses';
 /** People, brand, presses, and how many images may be made. */
 @Component({
   selector: 'zs-house',
-  imports: [StateView, Presses],
+  imports: [RouterLink, StateView, Presses],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <!-- Who may change nothing has nothing else in it to move to, and must reach what lies further down. -->
     <div class="page" tabindex="0" role="region" aria-label="House">
-      <h1>House</h1>
+      <div class="row">
+        <h1 class="grow">House</h1>
+        <a class="b small" routerLink="/reports/kept">What gets kept</a>
+      </div>
       @if (house(); as h) {
         <div class="cols">
           <section>

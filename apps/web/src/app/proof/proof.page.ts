@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { Actions, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import type { Comment, Problem, Proof, Reference, Remake } from '@zinc/contract';
 import { Api, problemOf } from '../shared/api';
@@ -8,18 +10,24 @@ import { FacetGauges } from '../shared/facet-gauges';
 import { Keys } from '../shared/keys';
 import { Messages } from '../shared/messages';
 import { PaletteBar } from '../shared/palette-bar';
-import { sessionFeature } from '../shared/session.store';
+import { sessionActions, sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
 import { Thumb } from '../shared/thumb';
 import { references } from '../shelf/shelf.store';
+import { auditTime, filter } from 'rxjs';
 import { Comments, threadsOf, type Place } from './comments';
+import { Findings, type Found } from './findings';
+import { Mending } from './mend/mending';
+import { MendPane } from './mend/mend-pane';
+import { Region } from './mend/region';
 
 const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once mended', hold: 'hold', drop: 'drop' };
 
 /** One proof and everything that made it, in plain words; made again on demand to show that the pixels are the same. */
 @Component({
   selector: 'zs-proof',
-  imports: [Thumb, PaletteBar, FacetGauges, StateView, RouterLink, Comments],
+  imports: [Thumb, PaletteBar, FacetGauges, StateView, RouterLink, Comments, Findings, MendPane, Region],
+  providers: [Mending],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (proof(); as p) {
@@ -57,6 +65,20 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
                 @if (place(); as at) {
                   <span class="pin new" [style.left.%]="at.x * 100" [style.top.%]="at.y * 100">+</span>
                 }
+                @for (m of marks() ?? []; track $index) {
+                  <span
+                    class="found"
+                    [class.echo]="m.kind === 'echo'"
+                    [style.left.%]="m.place.x * 100"
+                    [style.top.%]="m.place.y * 100"
+                    [style.width.%]="m.place.width * 100"
+                    [style.height.%]="m.place.height * 100"
+                    [title]="m.says"
+                  ></span>
+                }
+                @if (side() === 'mend' && mending.tool()) {
+                  <zs-region [width]="p.width" [height]="p.height" (click)="$event.stopPropagation()" />
+                }
               </div>
             }
           </div>
@@ -72,143 +94,182 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
           </p>
           <h1>{{ p.subjectLabel }}, take {{ p.take }}</h1>
           <p class="dim">made {{ moment(p.madeAt) }} by {{ p.ticket.press.name }} {{ p.ticket.press.version }}</p>
-
-          <h2 class="ledge">Ticket</h2>
-          <p class="text">
-            @for (part of p.ticket.text.parts; track $index) {
-              <span [class.own]="part.from === 'subject'" [class.look]="part.from === 'look'" [title]="'from the ' + part.from">{{
-                part.words
-              }}</span>
-            }
-          </p>
-          <dl>
-            <dt>Avoid</dt>
-            <dd>{{ p.ticket.text.avoid.join(', ') || 'nothing' }}</dd>
-            <dt>Subject</dt>
-            <dd>{{ p.ticket.subject.wording }}{{ p.ticket.contents.length > 0 ? ', from its own picture' : '' }}</dd>
-            <dt>Look</dt>
-            <dd>
-              @if (p.ticket.look.version > 0) {
-                <a [routerLink]="['/mix', p.ticket.look.id]">{{ p.ticket.look.name }}</a> version {{ p.ticket.look.version }}
-              } @else {
-                {{ p.ticket.look.name }}
-              }
-            </dd>
-            @for (s of p.sources; track s.id) {
-              <dt class="sub">{{ s.parts }} {{ s.parts === 1 ? 'part' : 'parts' }}</dt>
-              <dd>{{ s.name }} gives {{ s.facets.join(', ') || 'nothing' }}{{ s.framing ? ', and its framing' : '' }}</dd>
-            }
-            @for (s of settings(); track s.key) {
-              <dt>{{ s.key }}</dt>
-              <dd>{{ s.value }}</dd>
-            }
-            @if (p.ticket.binding; as b) {
-              <dt>Bound</dt>
-              <dd>
-                {{ b.amount }} % in {{ b.sheet.share.join(', ') }}, to
-                {{ b.sheet.from === 'anchor' ? 'one image' : 'the middle of its set' }}
-              </dd>
-            }
-            @if (p.ticket.fidelity; as f) {
-              <dt>Keep</dt>
-              <dd>{{ f.subject }} % of the subject’s form, {{ f.ground }} % of the ground’s</dd>
-            }
-            @if (p.likeness !== null) {
-              <dt>Likeness</dt>
-              <dd>{{ p.likeness.toFixed(2) }} of 1: how much of its content’s structure it keeps</dd>
-            }
-            @if (p.ticket.subject.colours?.length) {
-              <dt>Own colours</dt>
-              <dd>
-                @for (c of p.ticket.subject.colours; track c) {
-                  <code class="colour">{{ c }}</code>
-                }
-              </dd>
-            }
-            @if (p.ticket.format.clear?.length) {
-              <dt>Left clear</dt>
-              <dd>{{ p.ticket.format.clear!.length === 1 ? 'one area' : p.ticket.format.clear!.length + ' areas' }}</dd>
-            }
-            <dt>Format</dt>
-            <dd>{{ p.ticket.format.name }}, {{ p.ticket.format.width }} × {{ p.ticket.format.height }}</dd>
-            <dt>Seed</dt>
-            <dd>
-              <code>{{ p.ticket.seed }}</code>
-            </dd>
-            @if (p.ticket.never.length > 0) {
-              <dt>Never</dt>
-              <dd>
-                @for (hex of neverSeen(); track hex) {
-                  <code class="colour">{{ hex }}</code>
-                }
-              </dd>
-            }
-            <dt>Press</dt>
-            <dd>
-              {{ p.ticket.press.name }} {{ p.ticket.press.version }}, {{ p.ticket.press.model }}, painter
-              {{ p.ticket.press.painterVersion ?? 'not said' }}
-            </dd>
-            <dt>Measured by</dt>
-            <dd>measure {{ p.ticket.look.measure }}, mixer {{ p.ticket.look.mixer }}</dd>
-            <dt>Pixels</dt>
-            <dd>
-              <code class="hash">{{ p.pixelHash }}</code>
-            </dd>
-            <dt>Ticket</dt>
-            <dd>
-              <code class="hash">{{ p.ticketHash }}</code>
-            </dd>
-          </dl>
-          <div class="row acts">
-            @if (mayMake()) {
-              <button class="b main" type="button" [disabled]="remaking()" (click)="remake()">
-                {{ remaking() ? 'Painting …' : 'Make it again' }}
+          @if (mayMake()) {
+            <div class="sides-of" role="tablist" aria-label="What of it">
+              <button
+                type="button"
+                role="tab"
+                id="tab-ticket"
+                [attr.aria-selected]="side() === 'ticket'"
+                (click)="show('ticket')"
+              >
+                Ticket
               </button>
-            }
-            @if (mayMake() && isKept()) {
-              <button class="b" type="button" (click)="promote(p)">Keep as a reference</button>
-            }
-            <a class="b" routerLink="/shelf" [queryParams]="{ like: p.pictureSha, named: p.subjectLabel }">What is like it</a>
-            <button class="b" type="button" (click)="showing.set(!showing())" [attr.aria-expanded]="showing()">
-              {{ showing() ? 'Hide the whole ticket' : 'The whole ticket' }}
-            </button>
-          </div>
-          <div aria-live="polite">
-            @if (remade(); as r) {
-              <p class="verdict" [class.same]="r.same">
-                {{ r.same ? 'The same, byte for byte' : 'Not the same pixels' }}, painted in {{ r.seconds.toFixed(1) }} s.
-              </p>
-            }
-            @if (fault()) {
-              <p class="wrong" role="alert">{{ fault()!.detail }}</p>
-            }
-          </div>
-          @if (showing()) {
-            <pre tabindex="0">{{ whole() }}</pre>
+              <button type="button" role="tab" id="tab-mend" [attr.aria-selected]="side() === 'mend'" (click)="show('mend')">
+                Mend it <kbd>E</kbd>
+              </button>
+            </div>
           }
-
-          <h2 class="ledge">How far from the look</h2>
-          <zs-facet-gauges [drift]="p.drift" [allowed]="allowed()" />
-          <zs-palette-bar class="palette" [palette]="p.targetPalette" [figures]="true" />
-
-          <h2 class="ledge">Comments</h2>
-          <zs-comments [proofId]="p.id" [comments]="p.comments" [(place)]="place" (said)="take($event)" />
-
-          <h2 class="ledge">Decisions</h2>
-          <ol>
-            @for (d of p.decisions; track d.id) {
-              <li>
-                <b>{{ d.verdict ? said[d.verdict] : 'taken back' }}</b>
-                @if (d.grade !== null && d.grade !== undefined) {
-                  , grade {{ d.grade }}
+          @if (side() === 'mend') {
+            <zs-mend-pane [proof]="p" (ordered)="refresh()" />
+          } @else {
+            <h2 class="ledge">Ticket</h2>
+            <p class="text">
+              @for (part of p.ticket.text.parts; track $index) {
+                <span
+                  [class.own]="part.from === 'subject'"
+                  [class.look]="part.from === 'look'"
+                  [title]="'from the ' + part.from"
+                  >{{ part.words }}</span
+                >
+              }
+            </p>
+            <dl>
+              <dt>Avoid</dt>
+              <dd>{{ p.ticket.text.avoid.join(', ') || 'nothing' }}</dd>
+              <dt>Subject</dt>
+              <dd>{{ p.ticket.subject.wording }}{{ p.ticket.contents.length > 0 ? ', from its own picture' : '' }}</dd>
+              <dt>Look</dt>
+              <dd>
+                @if (p.ticket.look.version > 0) {
+                  <a [routerLink]="['/mix', p.ticket.look.id]">{{ p.ticket.look.name }}</a> version {{ p.ticket.look.version }}
+                } @else {
+                  {{ p.ticket.look.name }}
                 }
-                {{ d.reasons.join(', ') }}
-                <span class="dim">{{ d.person }}, {{ moment(d.at) }}</span>
-              </li>
-            } @empty {
-              <li class="dim">None yet.</li>
+              </dd>
+              @for (s of p.sources; track s.id) {
+                <dt class="sub">{{ s.parts }} {{ s.parts === 1 ? 'part' : 'parts' }}</dt>
+                <dd>{{ s.name }} gives {{ s.facets.join(', ') || 'nothing' }}{{ s.framing ? ', and its framing' : '' }}</dd>
+              }
+              @for (s of settings(); track s.key) {
+                <dt>{{ s.key }}</dt>
+                <dd>{{ s.value }}</dd>
+              }
+              @if (p.ticket.binding; as b) {
+                <dt>Bound</dt>
+                <dd>
+                  {{ b.amount }} % in {{ b.sheet.share.join(', ') }}, to
+                  {{ b.sheet.from === 'anchor' ? 'one image' : 'the middle of its set' }}
+                </dd>
+              }
+              @if (p.ticket.fidelity; as f) {
+                <dt>Keep</dt>
+                <dd>{{ f.subject }} % of the subject’s form, {{ f.ground }} % of the ground’s</dd>
+              }
+              @if (p.likeness !== null) {
+                <dt>Likeness</dt>
+                <dd>{{ p.likeness.toFixed(2) }} of 1: how much of its content’s structure it keeps</dd>
+              }
+              @if (p.ticket.subject.colours?.length) {
+                <dt>Own colours</dt>
+                <dd>
+                  @for (c of p.ticket.subject.colours; track c) {
+                    <code class="colour">{{ c }}</code>
+                  }
+                </dd>
+              }
+              @if (p.ticket.format.clear?.length) {
+                <dt>Left clear</dt>
+                <dd>{{ p.ticket.format.clear!.length === 1 ? 'one area' : p.ticket.format.clear!.length + ' areas' }}</dd>
+              }
+              <dt>Format</dt>
+              <dd>{{ p.ticket.format.name }}, {{ p.ticket.format.width }} × {{ p.ticket.format.height }}</dd>
+              <dt>Seed</dt>
+              <dd>
+                <code>{{ p.ticket.seed }}</code>
+              </dd>
+              @if (p.ticket.never.length > 0) {
+                <dt>Never</dt>
+                <dd>
+                  @for (hex of neverSeen(); track hex) {
+                    <code class="colour">{{ hex }}</code>
+                  }
+                </dd>
+              }
+              <dt>Press</dt>
+              <dd>
+                {{ p.ticket.press.name }} {{ p.ticket.press.version }}, {{ p.ticket.press.model }}, painter
+                {{ p.ticket.press.painterVersion ?? 'not said' }}
+              </dd>
+              <dt>Measured by</dt>
+              <dd>measure {{ p.ticket.look.measure }}, mixer {{ p.ticket.look.mixer }}</dd>
+              <dt>Pixels</dt>
+              <dd>
+                <code class="hash">{{ p.pixelHash }}</code>
+              </dd>
+              <dt>Ticket</dt>
+              <dd>
+                <code class="hash">{{ p.ticketHash }}</code>
+              </dd>
+            </dl>
+            <div class="row acts">
+              @if (mayMake()) {
+                <button class="b main" type="button" [disabled]="remaking()" (click)="remake()">
+                  {{ remaking() ? 'Painting …' : 'Make it again' }}
+                </button>
+              }
+              @if (mayMake() && isKept()) {
+                <button class="b" type="button" (click)="promote(p)">Keep as a reference</button>
+              }
+              @if (mayMake()) {
+                <a class="b" routerLink="/runs/new" [queryParams]="{ anchor: p.id, named: p.subjectLabel + ', take ' + p.take }"
+                  >A set that follows it</a
+                >
+              }
+              @if (mayMake() && isKept() && p.campaign; as c) {
+                <button class="b" type="button" [attr.aria-pressed]="c.isHero" (click)="lead(c)">
+                  {{ c.isHero ? 'Leads ' + c.name : 'Let it lead ' + c.name }}
+                </button>
+              }
+              <a class="b" routerLink="/shelf" [queryParams]="{ like: p.pictureSha, named: p.subjectLabel }">What is like it</a>
+              <button class="b" type="button" (click)="showing.set(!showing())" [attr.aria-expanded]="showing()">
+                {{ showing() ? 'Hide the whole ticket' : 'The whole ticket' }}
+              </button>
+            </div>
+            <div aria-live="polite">
+              @if (remade(); as r) {
+                <p class="verdict" [class.same]="r.same">
+                  {{ r.same ? 'The same, byte for byte' : 'Not the same pixels' }}, painted in {{ r.seconds.toFixed(1) }} s.
+                </p>
+              }
+              @if (fault()) {
+                <p class="wrong" role="alert">{{ fault()!.detail }}</p>
+              }
+            </div>
+            @if (showing()) {
+              <pre tabindex="0">{{ whole() }}</pre>
             }
-          </ol>
+
+            <h2 class="ledge">How far from the look</h2>
+            <zs-facet-gauges [drift]="p.drift" [allowed]="allowed()" />
+            <p class="dim">
+              0 is on the look, about 1 as far off as another look would be; the line marks what the brand allows. Below it, the
+              colours the look aims at.
+            </p>
+            <zs-palette-bar class="palette" [palette]="p.targetPalette" [figures]="true" />
+
+            <h2 class="ledge">What nobody wanted</h2>
+            <zs-findings [proofId]="p.id" [(marks)]="marks" />
+
+            <h2 class="ledge">Comments</h2>
+            <zs-comments [proofId]="p.id" [comments]="p.comments" [(place)]="place" (said)="take($event)" />
+
+            <h2 class="ledge">Decisions</h2>
+            <ol>
+              @for (d of p.decisions; track d.id) {
+                <li>
+                  <b>{{ d.verdict ? said[d.verdict] : 'taken back' }}</b>
+                  @if (d.grade !== null && d.grade !== undefined) {
+                    , grade {{ d.grade }}
+                  }
+                  {{ d.reasons.join(', ') }}
+                  <span class="dim">{{ d.person }}, {{ moment(d.at) }}</span>
+                </li>
+              } @empty {
+                <li class="dim">None yet.</li>
+              }
+            </ol>
+          }
         </section>
       </div>
     } @else if (problem()) {
@@ -267,6 +328,32 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
       outline: 2px solid var(--white);
       translate: -50% -50%;
       pointer-events: none;
+    }
+    .found {
+      position: absolute;
+      outline: 2px solid var(--vermilion);
+      background: rgb(184 48 22 / 0.18);
+    }
+    .found.echo {
+      outline: 3px dashed var(--ink);
+      background: rgb(255 255 255 / 0.2);
+    }
+    .sides-of {
+      display: flex;
+      gap: 4px;
+      margin-top: 12px;
+    }
+    .sides-of button {
+      flex: 1;
+      min-height: 32px;
+      font-weight: 660;
+      background: var(--white);
+      border: 1px solid #8f9193;
+      cursor: pointer;
+    }
+    .sides-of button[aria-selected='true'] {
+      color: var(--white);
+      background: var(--ink);
     }
     .pane {
       border-left: 1px solid var(--hair);
@@ -350,6 +437,8 @@ export class ProofPage {
   private readonly store = inject(Store);
   private readonly messages = inject(Messages);
   readonly id = input.required<string>();
+  /** Set when it is opened to be mended. */
+  readonly mend = input<string>();
   readonly moment = writtenMoment;
   readonly said = SAID;
   private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
@@ -365,6 +454,10 @@ export class ProofPage {
   readonly remade = signal<Remake | null>(null);
   readonly showing = signal(false);
   readonly before = signal(false);
+  readonly side = signal<'ticket' | 'mend'>('ticket');
+  readonly mending = inject(Mending);
+  /** What was found on the picture, while it is marked there. */
+  readonly marks = signal<readonly Found[] | null>(null);
   readonly threads = computed(() => threadsOf(this.proof()?.comments ?? []));
   /** The place that the next comment is of. */
   readonly place = signal<Place | null>(null);
@@ -386,6 +479,7 @@ export class ProofPage {
   constructor() {
     inject(Keys).declare([
       { key: 'B', does: 'The original, and back', run: () => this.proof()?.original && this.before.update(v => !v) },
+      { key: 'E', does: 'Mend it, or back to the ticket', run: () => this.show(this.side() === 'mend' ? 'ticket' : 'mend') },
       { key: 'C', does: 'Mark a place to say something of; the arrows move it', run: () => this.place.set({ x: 0.5, y: 0.5 }) },
       { key: 'ArrowLeft', does: 'The marked place to the left', run: () => this.movePlace(-0.02, 0) },
       { key: 'ArrowRight', does: 'The marked place to the right', run: () => this.movePlace(0.02, 0) },
@@ -395,14 +489,56 @@ export class ProofPage {
     ]);
     effect(() => {
       const id = this.id();
-      untracked(() => void this.load(id));
+      untracked(() => {
+        void this.load(id);
+        if (this.mend()) this.show('mend');
+      });
     });
+    // Offshoots and other tries arrive while the page is open.
+    inject(Actions)
+      .pipe(
+        ofType(sessionActions.heard),
+        filter(({ about }) => about !== null && about === this.proof()?.runId),
+        auditTime(400),
+        takeUntilDestroyed(),
+      )
+      .subscribe(() => this.refresh());
+  }
+
+  show(side: 'ticket' | 'mend'): void {
+    if (side === 'mend' && !this.mayMake()) return;
+    this.side.set(side);
+    this.before.set(false);
+    if (side === 'ticket') this.mending.tool.set(null);
+  }
+
+  /** Reads the proof again, and leaves everything else on the page as it is. */
+  refresh(): void {
+    const id = this.id();
+    void this.api
+      .get<Proof>(`/proofs/${id}`)
+      .then(p => id === this.id() && this.proof.set(p))
+      .catch(() => undefined);
+  }
+
+  /** Lets the proof lead its campaign, or no longer. */
+  async lead(campaign: { id: string; isHero: boolean }): Promise<void> {
+    try {
+      const body = { proofId: campaign.isHero ? null : this.id() };
+      const { message } = await this.api.send<{ message: string }>('PUT', `/campaigns/${campaign.id}/hero`, body);
+      this.messages.done(message);
+      this.refresh();
+    } catch (error) {
+      this.messages.failed(error);
+    }
   }
 
   private async load(id: string): Promise<void> {
     this.proof.set(null);
     this.remade.set(null);
     this.place.set(null);
+    this.marks.set(null);
+    this.mending.clear();
     try {
       this.proof.set(await this.api.get<Proof>(`/proofs/${id}`));
     } catch (error) {

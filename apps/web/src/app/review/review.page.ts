@@ -3,17 +3,20 @@ import {
   Component,
   computed,
   effect,
+  DestroyRef,
   ElementRef,
   inject,
   input,
   signal,
   untracked,
+  viewChild,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import {
   REASONS,
   type CellView,
+  type Cohesion,
   type Decision,
   type DecisionInput,
   type TakeView,
@@ -35,6 +38,7 @@ import { Thumb, thumbUrl } from '../shared/thumb';
 import { DecisionQueue } from './decision-queue';
 import { DriftPlot, type Dot } from './drift-plot';
 import { RoundLine } from './round-line';
+import { rowsInSight, scrollToRow } from './window';
 import { isDisputed, isShown, lastSigned, type Showing } from './voices';
 
 /** A proof with the cell and take it comes from. */
@@ -52,6 +56,28 @@ const VERDICTS: { verdict: Verdict; name: string; key: string; said: string }[] 
   { verdict: 'hold', name: 'Hold', key: 'H', said: 'held' },
   { verdict: 'drop', name: 'Drop', key: 'D', said: 'dropped' },
 ];
+
+/** Sizes of the pictures: as many as fit across, or of one size. */
+const SIZES = [
+  { name: 'fitting', side: null },
+  { name: 'small', side: 92 },
+  { name: 'middling', side: 140 },
+  { name: 'large', side: 260 },
+] as const;
+type Size = (typeof SIZES)[number]['name'];
+const FITTING = { least: 92, most: 190 };
+/** What a row has beside its pictures: its label across; its own margins and the gap to the next down. */
+const BESIDE = { across: 124, down: 12 };
+/** Height of the header that stays in sight over the rows. */
+const HEAD = 40;
+
+const KIN: Record<string, string> = {
+  offshoot: 'offshoot',
+  removed: 'retouched',
+  paintedAgain: 'retouched',
+  asked: 'as asked',
+  matched: 'matched',
+};
 
 /** Review: the proof in hand large at the left, the set beside it, the drift plot above; everything by keyboard. */
 @Component({
@@ -86,6 +112,11 @@ export class ReviewPage {
   readonly showing = signal<Showing>('all');
   readonly lastRound = computed(() => lastSigned(this.feed.detail()?.rounds ?? []));
   readonly surround = signal(MID_GREY);
+  readonly sizes = SIZES;
+  readonly size = signal<Size>('fitting');
+  private readonly grid = viewChild<ElementRef<HTMLElement>>('grid');
+  private readonly place = signal({ top: 0, width: 800, height: 500 });
+  private readonly cohesion = signal<Cohesion | null>(null);
   private readonly things = this.store.selectSignal(galleyFeature.selectThings);
   /** How far down the list of the most unlike the hand has come. */
   private unlike = -1;
@@ -127,6 +158,7 @@ export class ReviewPage {
             {
               id: i.proof.id,
               label: `${i.cell.subject.label}, take ${i.take.take}`,
+              pictureSha: i.proof.pictureSha,
               drift: d,
               verdict: i.proof.decision?.verdict ?? null,
             },
@@ -139,6 +171,26 @@ export class ReviewPage {
       return { ...row, kept };
     }),
   );
+  /** The side of a picture in pixels. */
+  readonly side = computed(() => {
+    const fixed = SIZES.find(s => s.name === this.size())!.side;
+    if (fixed) return fixed;
+    const fitting = (this.place().width - BESIDE.across) / this.feed.widest() - BESIDE.down;
+    return Math.round(Math.min(FITTING.most, Math.max(FITTING.least, fitting)));
+  });
+  readonly rowHeight = computed(() => this.side() + BESIDE.down);
+  readonly sight = computed(() => rowsInSight(this.rows().length, this.rowHeight(), this.place().top, this.place().height));
+  readonly inSight = computed(() => this.rows().slice(this.sight().first, this.sight().end));
+  /** How well the set holds together, in a word and in a sentence. */
+  readonly holds = computed(() => {
+    const items = this.cohesion()?.items ?? [];
+    if (items.length === 0) return null;
+    const mean = items.reduce((sum, i) => sum + i.cohesion.total * i.proofs, 0) / items.reduce((sum, i) => sum + i.proofs, 0);
+    return {
+      short: `cohesion ${mean.toFixed(2)}`,
+      long: `On average a proof lies ${mean.toFixed(2)} from the middle of its set: 0 is one and the same look, about 1 as far as unlike looks are.`,
+    };
+  });
   readonly bare = computed(() => this.rows().filter(r => r.kept === 0));
   readonly summary = computed(() => {
     const items = this.items();
@@ -171,6 +223,8 @@ export class ReviewPage {
       { key: 'G', does: 'Into the galley, or out', run: () => this.carry() },
       { key: 'L', does: 'Lay together: the proofs in the galley, or the takes of this cell', run: () => this.layTogether() },
       { key: 'M', does: 'The one most unlike the rest', run: () => this.mostUnlike() },
+      { key: 'E', does: 'Mend it: ask, retouch, offshoots', run: () => this.mend() },
+      { key: 'Z', does: 'Next size of the pictures', run: () => this.nextSize() },
       { key: 'X', does: 'Next surround', run: () => this.surround.update(nextSurround) },
       { key: 'Enter', does: 'Open the ticket', run: () => this.openTicket() },
       { key: 'Escape', does: 'Back from looking closer', run: () => this.closer.set(false) },
@@ -182,8 +236,73 @@ export class ReviewPage {
       untracked(() => {
         if (this.handId() !== id) this.handId.set(id);
       });
-      queueMicrotask(() => this.host.querySelector(`[data-proof="${id}"]`)?.scrollIntoView({ block: 'nearest' }));
+      const row = this.inHand()!.row;
+      untracked(() => this.fetchBeside(id));
+      queueMicrotask(() => this.bringInSight(id, row));
     });
+    const watched = new ResizeObserver(() => this.scrolled());
+    effect(() => {
+      const grid = this.grid()?.nativeElement;
+      if (!grid) return;
+      watched.observe(grid);
+      untracked(() => this.scrolled());
+    });
+    inject(DestroyRef).onDestroy(() => watched.disconnect());
+    effect(() => {
+      const id = this.id();
+      const made = this.feed.detail()?.run.made ?? 0;
+      if (made > 1) untracked(() => void this.readCohesion(id));
+    });
+  }
+
+  /** Only the rows in sight are laid out. */
+  scrolled(): void {
+    const grid = this.grid()?.nativeElement;
+    if (!grid) return;
+    const { scrollTop: top, clientWidth: width, clientHeight: height } = grid;
+    this.place.update(p => (p.top === top && p.width === width && p.height === height ? p : { top, width, height }));
+  }
+
+  /** The pictures that the arrows lead to next are fetched while this one is looked at. */
+  private fetchBeside(id: string): void {
+    const list = this.items();
+    const at = list.findIndex(i => i.proof.id === id);
+    const below = list.find(i => i.row === list[at].row + 1);
+    for (const item of [list[at + 1], list[at + 2], below, list[at - 1]])
+      if (item) new Image().src = thumbUrl(item.proof.pictureSha, 640);
+  }
+
+  private bringInSight(id: string, row: number): void {
+    const grid = this.grid()?.nativeElement;
+    if (!grid) return;
+    const top = scrollToRow(row, this.rowHeight(), grid.scrollTop, grid.clientHeight, HEAD);
+    if (top !== grid.scrollTop) {
+      grid.scrollTop = top;
+      this.scrolled();
+    }
+    // Across, a row may be wider than the page; it is laid out by now or with the next frame.
+    requestAnimationFrame(() =>
+      this.host.querySelector(`[data-proof="${id}"]`)?.scrollIntoView({ block: 'nearest', inline: 'nearest' }),
+    );
+  }
+
+  private async readCohesion(id: string): Promise<void> {
+    const found = await this.api.get<Cohesion>(`/runs/${id}/cohesion`).catch(() => null);
+    if (id === this.id()) this.cohesion.set(found);
+  }
+
+  nextSize(): void {
+    const at = SIZES.findIndex(s => s.name === this.size());
+    this.size.set(SIZES[(at + 1) % SIZES.length].name);
+  }
+
+  kinOf(how: string): string {
+    return KIN[how] ?? how;
+  }
+
+  mend(): void {
+    const item = this.inHand();
+    if (item && this.mayMake()) void this.router.navigate(['/review/proof', item.proof.id], { queryParams: { mend: 1 } });
   }
 
   figureOf(t: TakeView): string {

@@ -15,6 +15,7 @@ import {
   type RowFill,
   type SettingValue,
   type Share,
+  type Ticket,
 } from '@zinc/core';
 import { looks } from '../mix/looks.store';
 import { sessionFeature } from '../shared/session.store';
@@ -60,6 +61,7 @@ export class PlanDraft {
   readonly bind = signal('0');
   readonly share = signal<readonly Share[]>(SHARES);
   readonly anchor = signal<string | null>(null);
+  readonly anchorName = signal('the image chosen before');
   /** What is said of the anchor. */
   readonly anchorWords = signal('');
   /** Empty: left to the look. */
@@ -118,6 +120,8 @@ export class PlanDraft {
       );
     });
   });
+  /** Raised when something that the plan names was changed elsewhere, so that it is read again. */
+  readonly touched = signal(0);
   readonly plan = computed((): PlanInput => {
     const { subject, ground } = this.fidelity();
     const content = this.content();
@@ -202,6 +206,37 @@ export class PlanDraft {
     this.axes.set((p.axes ?? []).map(a => ({ setting: a.setting, values: a.values as SettingValue[] })));
     this.struckOut.set(new Set(p.struckOut));
     this.pilot.set('');
+  }
+
+  /** Takes up the recipe of a picture that another house made, as far as this one has what it names. Returns what is missing, in words. */
+  takeRecipe(t: Ticket): string[] {
+    const missing: string[] = [];
+    const subject =
+      this.allSubjects().find(s => s.wording === t.subject.wording) ?? this.allSubjects().find(s => s.label === t.subject.label);
+    if (subject) this.subjectIds.set([subject.id]);
+    else missing.push(`the subject “${t.subject.wording}”`);
+    const look = this.allLooks().find(l => l.id === t.look.id) ?? this.allLooks().find(l => l.name === t.look.name);
+    if (look) this.lookIds.set([look.id]);
+    else missing.push(`the look “${t.look.name}”`);
+    const format = this.house()?.formats.find(f => f.width === t.format.width && f.height === t.format.height);
+    if (format) this.formatIds.set([format.id]);
+    else missing.push(`a format of ${t.format.width} × ${t.format.height}`);
+    if (t.contents.length > 0) missing.push('its content picture');
+    this.name.set(`${t.subject.label}, from a recipe`.slice(0, 120));
+    this.templateId.set(null);
+    this.note.set('');
+    this.takes.set('1');
+    this.seedPolicy.set('one');
+    this.seed.set(String(t.seed));
+    this.strength.set(String(t.settings.strength));
+    if (t.fidelity) this.fidelity.set({ subject: String(t.fidelity.subject), ground: String(t.fidelity.ground) });
+    const known = new Set(this.pressSettings().map(s => s.key));
+    this.settings.set(Object.fromEntries(Object.entries(t.settings).filter(([key]) => known.has(key))));
+    return missing;
+  }
+
+  touch(): void {
+    this.touched.update(n => n + 1);
   }
 
   changeRow(subjectId: string, change: Partial<RowFill>): void {

@@ -1,5 +1,10 @@
 import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import type { Subject } from '@zinc/contract';
 import type { Finding } from '@zinc/core';
+import { Api } from '../shared/api';
+import { Messages } from '../shared/messages';
+import { subjects } from '../wording/wording.store';
 import { PlanDraft } from './plan-draft';
 
 /** What preflight found, each with its mend; an ended licence asks a lead for the reason it is used all the same. */
@@ -69,6 +74,9 @@ import { PlanDraft } from './plan-draft';
   `,
 })
 export class PlanFindings {
+  private readonly api = inject(Api);
+  private readonly store = inject(Store);
+  private readonly messages = inject(Messages);
   private readonly draft = inject(PlanDraft);
   readonly findings = input.required<readonly Finding[]>();
   readonly isLead = input(false);
@@ -99,10 +107,26 @@ export class PlanFindings {
         return this.goTo.emit({ path: ['/shelf', mend!.referenceId!, 'prepare'] });
       case 'openLook':
         return this.goTo.emit({ path: ['/mix', mend!.lookId!] });
+      case 'useOriginal':
+        return void this.useOriginal(mend!.subjectId!);
       case 'openSubject':
         return this.goTo.emit({ path: ['/wording'], query: { subject: mend!.subjectId! } });
       case 'openWording':
         return this.goTo.emit({ path: ['/wording'], query: draft.templateId() ? { template: draft.templateId()! } : {} });
+    }
+  }
+
+  /** The subject goes back to the picture that the chain began with; the plan is read again with it. */
+  private async useOriginal(id: string): Promise<void> {
+    try {
+      const subject = await this.api.send<Subject>('POST', `/subjects/${id}/picture/original`);
+      this.store.dispatch(subjects.actions.saved({ items: [subject] }));
+      this.draft.touch();
+      this.messages.done(
+        subject.picture ? `${subject.label} has its original again.` : `${subject.label} is drawn from its words again.`,
+      );
+    } catch (error) {
+      this.messages.failed(error);
     }
   }
 

@@ -180,9 +180,7 @@ export class PlanHold {
   readonly proofs = computed(() => {
     const carried = this.things().filter(t => t.kind === 'proof');
     const anchor = this.draft.anchor();
-    return anchor && !carried.some(t => t.id === anchor)
-      ? [...carried, { id: anchor, name: 'the image chosen before' }]
-      : carried;
+    return anchor && !carried.some(t => t.id === anchor) ? [...carried, { id: anchor, name: this.draft.anchorName() }] : carried;
   });
   readonly bound = computed(() => !['', '0'].includes(this.draft.bind()) || this.draft.axes().some(a => a.setting === 'bind'));
   readonly to = computed(() => (this.draft.anchor() ? 'one image' : 'each other'));

@@ -20,7 +20,7 @@ import {
   type RunDetail,
   type SubjectList,
 } from '@zinc/contract';
-import { markWords, NO_LOOK, planDifferences, type Finding, type Plan } from '@zinc/core';
+import { markWords, NO_LOOK, planDifferences, type Finding, type Plan, type Ticket } from '@zinc/core';
 import { looks } from '../mix/looks.store';
 import { Api, ApiError, problemOf } from '../shared/api';
 import { writtenSpan } from '../shared/dates';
@@ -57,6 +57,8 @@ const AT_FIELD = [
 ];
 
 const FEW_SUBJECTS = 24;
+/** How strongly, in per cent, a set follows an image that it is begun from. */
+const FOLLOWS = '70';
 
 /** What a marked word is told to be. */
 const WHY: Partial<Record<Finding['code'], string>> = {
@@ -87,6 +89,11 @@ export class PlanPage {
   readonly again = input<string>();
   /** A run that a batch is added to. */
   readonly addTo = input<string>();
+  /** A proof that the set follows, and what it is called. */
+  readonly anchor = input<string>();
+  readonly named = input<string>();
+  /** What a recipe names and this house does not have. */
+  readonly missing = signal<readonly string[]>([]);
   private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
   readonly mayMake = computed(() => this.person()?.role !== 'reviewer');
   readonly isLead = computed(() => this.person()?.role === 'lead');
@@ -174,6 +181,7 @@ export class PlanPage {
     let timer: ReturnType<typeof setTimeout> | undefined;
     effect(() => {
       const plan = this.draft.plan();
+      this.draft.touched();
       if (!this.ready()) return;
       clearTimeout(timer);
       timer = setTimeout(() => void this.ask(plan), 250);
@@ -192,6 +200,14 @@ export class PlanPage {
     draft.formatIds.set(house.formats.slice(0, 1).map(f => f.id));
     draft.name.set(`Run of ${new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long' }).format(new Date())}`);
     this.offered.set(draft.lookIds());
+    const anchor = this.anchor();
+    if (anchor) {
+      draft.anchor.set(anchor);
+      draft.anchorName.set(this.named() ?? 'the image chosen before');
+      draft.bind.set(FOLLOWS);
+    }
+    const recipe = (history.state as { recipe?: Ticket }).recipe;
+    if (recipe) this.missing.set(draft.takeRecipe(recipe));
     const taken = this.again() ?? this.addTo();
     if (!taken) return;
     try {

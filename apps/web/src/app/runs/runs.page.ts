@@ -33,6 +33,12 @@ const HEADS = {
         @if (to() === 'runs' && mayMake()) {
           <a class="b main" routerLink="/runs/new">Plan a run</a>
         }
+        @if (to() === 'review') {
+          @for (c of campaigns(); track c.id) {
+            <a class="b small" [routerLink]="['/campaigns', c.id]">{{ c.name }}</a>
+          }
+          <a class="b" routerLink="/reports/kept">What gets kept</a>
+        }
       </div>
       @if (status() === 'loading' || status() === 'idle') {
         <zs-state kind="loading" />
@@ -134,6 +140,8 @@ export class RunsPage {
   private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
   readonly mayMake = computed(() => this.person()?.role !== 'reviewer');
   readonly moment = writtenMoment;
+  private readonly house = this.store.selectSignal(sessionFeature.selectHouse);
+  readonly campaigns = computed(() => this.house()?.campaigns ?? []);
 
   constructor() {
     effect(() => {
