@@ -5,7 +5,7 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { capabilitiesSchema, isProblem, type Capabilities, type CheckResult, type Render } from '@zinc/contract';
-import { encodeWorkingCopy, hashPixels, decodeWorkingCopy, neutralStyle, type Ticket } from '@zinc/core';
+import { encodeWorkingCopy, hashPixels, decodeWorkingCopy, neutralStyle, type Ticket, drawMask, likeness } from '@zinc/core';
 import { createPress } from '../src/app.ts';
 import { Renders } from '../src/renders.ts';
 
@@ -196,6 +196,42 @@ describe('press contract', () => {
     const { data, width } = decodeWorkingCopy(bytes);
     const top = new Set(Array.from({ length: width * 20 }, (_, i) => data.slice(i * 4, i * 4 + 3).join()));
     expect(top.size).toBe(1);
+  });
+  it('does a region anew and nothing beyond it, when it says it can', async () => {
+    if (!said.abilities.includes('mask')) return;
+    const bring = async (bytes: Uint8Array): Promise<string> => {
+      const sha256 = createHash('sha256').update(bytes).digest('hex');
+      expect((await call('PUT', `/v1/inputs/${sha256}`, { raw: bytes })).status).toBe(204);
+      return sha256;
+    };
+    const before = await imageOf(ticket());
+    const own = decodeWorkingCopy(before.bytes);
+    const mask = drawMask(own.width, own.height, [{ points: [0.5, 0.5], size: 0.25 }]);
+    const [picture, region] = [await bring(before.bytes), await bring(encodeWorkingCopy(mask))];
+    for (const how of ['remove', 'again'] as const) {
+      const after = decodeWorkingCopy((await imageOf(ticket({ retouch: { picture, mask: region, how, seed: 7 } }))).bytes);
+      const differs = (x: number, y: number): boolean =>
+        [0, 1, 2].some(c => own.data[(y * own.width + x) * 4 + c] !== after.data[(y * own.width + x) * 4 + c]);
+      const rim = Math.round(own.width * 0.3);
+      let beyond = 0;
+      for (let y = 0; y < own.height; y++)
+        for (let x = 0; x < own.width; x++)
+          if (Math.hypot(x - own.width / 2, y - own.height / 2) > rim && differs(x, y)) beyond++;
+      expect(beyond).withContext(how).toBe(0);
+    }
+    const wrong = await order(ticket({ retouch: { picture, mask: region, how: 'wipe' as 'remove', seed: 7 } }), newKey());
+    expect(wrong.status).toBe(400);
+    expect(((await wrong.json()) as { field?: string }).field).toBe('ticket.retouch.how');
+  });
+  it('makes offshoots, the farther the less alike, when it says it can', async () => {
+    if (!said.abilities.includes('offshoot')) return;
+    const own = decodeWorkingCopy((await imageOf(ticket())).bytes);
+    const at = async (distance: number): Promise<number> =>
+      likeness(own, decodeWorkingCopy((await imageOf(ticket({ offshoots: [{ seed: 99, distance }] }))).bytes));
+    const [near, far] = [await at(3), await at(100)];
+    expect(far).toBeLessThan(near);
+    const wrong = await order(ticket({ offshoots: [{ seed: 1, distance: 400 }] }), newKey());
+    expect(((await wrong.json()) as { field?: string }).field).toBe('ticket.offshoots.0.distance');
   });
   it('refuses an input whose bytes are not what its address says', async () => {
     await expectProblem(await call('PUT', `/v1/inputs/${'0'.repeat(64)}`, { raw: new Uint8Array([1, 2, 3]) }), 400);

@@ -280,7 +280,7 @@ function demoPlans(n: Names): PlanInput[] {
  * Ten takes are painted in another look by mistake, as happens to people who work on two things at once: something for the eye and the
  * figures to find. Their tickets say which style they were painted in.
  */
-async function plantStrays(context: Context, runId: string, lookId: string): Promise<void> {
+export async function plantStrays(context: Context, runId: string, lookId: string): Promise<void> {
   const { db } = context;
   const [{ style }] = await db
     .select({ style: lookVersions.style })
