@@ -1,11 +1,10 @@
 import { FACETS, fingerprintOfCode, NearnessIndex, randomCode, searchVector } from '@zinc/core';
 import { randomFor } from '@zinc/core/number/random';
-import type { Page } from '@playwright/test';
 import mysql from 'mysql2/promise';
-import { DEMO_PEOPLE } from '../apps/server/src/demo/facts.ts';
 import { launchChromium } from '../scripts/browser.ts';
 import { withHouse } from './house.ts';
 import { line, medianOf, quantile } from './kit.ts';
+import { framesWhile, signIn, untilIdle } from './pages.ts';
 
 const MANY = 100_000;
 const THINGS = 10_000;
@@ -65,39 +64,6 @@ async function fillHouse(databaseUrl: string): Promise<void> {
   await db.end();
 }
 
-/** Waits until the house has done what it does in the background: its library, its run, the measuring of codes. */
-async function untilIdle(databaseUrl: string): Promise<void> {
-  const db = await mysql.createConnection(databaseUrl);
-  const one = async (sql: string): Promise<number> => Number(((await db.query(sql))[0] as { n: number }[])[0].n);
-  for (;;) {
-    const library = await one(`select count(*) as n from events where kind = 'demoReviewed' or kind = 'demoLibrary'`);
-    const codes = await one(`select count(*) as n from style_codes where kind = 'own' and measure is null`);
-    if (library === 2 && codes === 0) break;
-    await new Promise(r => setTimeout(r, 1000));
-  }
-  await db.end();
-}
-
-/** How long frames took while something went on, in milliseconds, and the longest piece of work that held the page up. */
-async function framesWhile(page: Page, act: () => Promise<void>): Promise<{ frames: number[]; longest: number }> {
-  // As text: what a compiler would add to a function is not known in the page.
-  await page.evaluate(`{
-    const bench = (window.bench = { frames: [], tasks: [], on: true });
-    new PerformanceObserver(list => list.getEntries().forEach(e => bench.tasks.push(e.duration))).observe({ type: 'longtask' });
-    let last = performance.now();
-    const tick = now => {
-      bench.frames.push(now - last);
-      last = now;
-      if (bench.on) requestAnimationFrame(tick);
-    };
-    requestAnimationFrame(tick);
-  }`);
-  await act();
-  return page.evaluate(
-    '((bench.on = false), { frames: bench.frames.slice(1), longest: Math.max(0, ...bench.tasks) })',
-  ) as Promise<{ frames: number[]; longest: number }>;
-}
-
 /** The shelf in the browser with ten thousand references and as many codes: first paint, scrolling, search, likeness. */
 export async function benchShelf(): Promise<void> {
   await withHouse(async ({ url, databaseUrl }) => {
@@ -112,9 +78,7 @@ async function benchBrowser(url: string): Promise<void> {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${url}/sign-in`);
   const empty = await page.evaluate(() => performance.now());
-  await page.getByLabel('Address').fill(DEMO_PEOPLE[0].email);
-  await page.getByLabel('Password').fill(DEMO_PEOPLE[0].password);
-  await page.getByRole('button', { name: 'Sign in' }).click();
+  await signIn(page);
   await page.locator('.references li').first().waitFor({ timeout: 60_000 });
   console.log(
     `\nBaseline: the sign-in page stands after ${empty.toFixed(0)} ms; the shelf holds ${THINGS.toLocaleString('en')} more references and codes\n`,

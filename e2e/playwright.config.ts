@@ -36,6 +36,8 @@ export default defineConfig({
   expect: { timeout: 20_000 },
   reporter: [['list']],
   use: {
+    // What is not there is told soon, and not at the end of the test.
+    actionTimeout: 45_000,
     baseURL: `http://127.0.0.1:${process.env.ZINC_E2E_DEMO}`,
     viewport: { width: 1280, height: 800 },
     trace: 'off',

@@ -1,5 +1,6 @@
 import { benchEngine } from '../bench/engine.ts';
 import { benchPlan } from '../bench/plan.ts';
+import { benchReview } from '../bench/review.ts';
 import { benchNearness, benchShelf } from '../bench/shelf.ts';
 import { benchStack } from '../bench/stack.ts';
 
@@ -8,6 +9,7 @@ const BENCHES: Record<string, () => Promise<void>> = {
   plan: benchPlan,
   nearness: benchNearness,
   shelf: benchShelf,
+  review: benchReview,
   stack: benchStack,
 };
 

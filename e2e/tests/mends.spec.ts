@@ -21,7 +21,7 @@ test('a proof that is nearly right is mended: asked for, retouched, varied, matc
   test.setTimeout(300_000);
   const noErrors = watchForErrors(page, [/status of 422/]);
   await signIn(page, LEAD);
-  const url = await proofOf(page, 'Nearly right', ['Radish', 'Honeybee', 'Snail'], 2);
+  const url = await proofOf(page, 'Nearly right', ['Radish', 'Honeybee', 'Sunflower'], 2);
 
   await page.keyboard.press('e');
   await expect(page.getByRole('heading', { name: 'Ask for a change' })).toBeVisible();
@@ -101,9 +101,9 @@ test('a kept proof leads its campaign, its set is followed, and an exported pict
   test.setTimeout(240_000);
   const noErrors = watchForErrors(page);
   await signIn(page, LEAD);
-  const url = await proofOf(page, 'One that leads', ['Leek', 'Wren'], 1);
+  const url = await proofOf(page, 'One that leads', ['Beetroot', 'Greenhouse'], 1);
   const id = url.split('/').pop()!;
-  await page.getByRole('button', { name: 'Look for leak and echo' }).click();
+  await page.getByRole('button', { name: 'Look for leak, echo and lettering' }).click();
   await expect(page.locator('zs-findings p').first()).toBeVisible();
   await page.getByRole('link', { name: 'One that leads' }).click();
   await page.keyboard.press('k');
@@ -116,35 +116,35 @@ test('a kept proof leads its campaign, its set is followed, and an exported pict
   await page.getByRole('link', { name: 'Review', exact: true }).first().click();
   await page.getByRole('link', { name: 'Growing calendar' }).click();
   await expect(page.getByRole('heading', { name: 'Growing calendar', level: 1 })).toBeVisible();
-  await expect(page.getByRole('link', { name: 'Leads the campaign: Leek' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Leads the campaign: Beetroot' })).toBeVisible();
   await expect(
     page
-      .getByRole('row', { name: /Wren/ })
-      .or(page.getByRole('listitem').filter({ hasText: 'Wren' }))
+      .getByRole('row', { name: /Greenhouse/ })
+      .or(page.getByRole('listitem').filter({ hasText: 'Greenhouse' }))
       .first(),
   ).toContainText('not decided');
   await page.getByLabel('only what is open').check();
-  await expect(page.getByText('Leek', { exact: true })).toHaveCount(0);
+  await expect(page.getByText('Beetroot', { exact: true })).toHaveCount(0);
   await expectAccessible(page, 'coverage');
   await page.getByRole('link', { name: 'What gets kept' }).click();
   await expect(page.getByRole('heading', { name: 'What gets kept', level: 1 })).toBeVisible();
   await page.getByRole('tab', { name: 'By subject' }).click();
-  await page.getByRole('button', { name: /Leek/ }).click();
+  await page.getByRole('button', { name: /Beetroot/ }).click();
   await expectAccessible(page, 'what gets kept');
   await page.locator('.proofs a').first().click();
-  await expect(page.getByRole('heading', { name: 'Leek, take 1' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Beetroot, take 1' })).toBeVisible();
 
   // An exported picture is dropped on the window.
   const { pictureSha } = (await (await page.request.get(`/api/proofs/${id}`)).json()) as { pictureSha: string };
   const bytes = await (await page.request.get(`/api/pictures/${pictureSha}/working`)).body();
   await page.goto('/runs');
-  await dropFiles(page, page.locator('main'), [{ name: 'leek.png', type: 'image/png', bytes }]);
+  await dropFiles(page, page.locator('main'), [{ name: 'beetroot.png', type: 'image/png', bytes }]);
   await expect(page).toHaveURL(new RegExp(id));
   await expect(page.getByText('This is one of our proofs, pixel for pixel.')).toBeVisible();
 
   // The next set follows it.
   await page.getByRole('link', { name: 'A set that follows it' }).click();
-  await expect(page.getByLabel('What the set follows')).toContainText('follows Leek, take 1');
+  await expect(page.getByLabel('What the set follows')).toContainText('follows Beetroot, take 1');
   noErrors();
 });
 

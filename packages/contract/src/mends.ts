@@ -1,4 +1,4 @@
-import type { Applied, AskChange, Echo, Kin, Leak, Ticket } from '@zinc/core';
+import type { Applied, AskChange, Echo, Kin, Leak, Lettering, Ticket } from '@zinc/core';
 import { array, boolean, mixed, number, object, string, type InferType } from 'yup';
 import { facetList, id, percent, sha, text } from './fields.ts';
 import { MOST_STROKES, points, strokeSize } from './prepare.ts';
@@ -79,6 +79,8 @@ export interface FamilyMember {
 export const findingsSchema = object({
   leaks: mixed<(Leak & { source: string })[]>().required(),
   echoes: mixed<(Echo & { source: string; sha256: string })[]>().required(),
+  /** Lines of letters where none were wanted. */
+  lettering: mixed<Lettering[]>().required(),
 });
 export type ProofFindings = InferType<typeof findingsSchema>;
 

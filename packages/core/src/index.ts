@@ -20,6 +20,7 @@ export { bindingSheet, SHARES, type BindingSheet, type Share } from './set/bind.
 export { matchToSet } from './set/pull.ts';
 export { NearnessIndex, searchVector, VECTOR_VERSION } from './drift/nearness.ts';
 export { wilson } from './number/wilson.ts';
+export { letteringIn, LETTERING_FOUND, type Lettering } from './drift/lettering.ts';
 export { outliersOf } from './drift/outliers.ts';
 export { leakOf, type Leak } from './drift/leak.ts';
 export { echoesOf, type Echo, type Region } from './drift/echo.ts';

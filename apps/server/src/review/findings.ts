@@ -5,6 +5,7 @@ import { findBrand } from '../house/service.ts';
 import { EVERYONE, route } from '../http/route.ts';
 import { describeProof } from '../runs/service.ts';
 import { pictures } from '../shelf/tables.ts';
+import { letteringOf } from '../shelf/pictures.ts';
 import { fingerprintsOf } from '../shelf/service.ts';
 import { labOfHex } from '@zinc/core';
 
@@ -46,7 +47,9 @@ async function findingsOf(context: Context, proofId: string): Promise<ProofFindi
     if (found.leak && found.leak.share >= LEAST_LEAK) leaks.push({ ...found.leak, source: source.name });
     echoes.push(...found.echoes.map(e => ({ ...e, source: source.name, sha256 })));
   }
-  return { leaks, echoes };
+  const wanted = proof.ticket.text.lettering.length > 0;
+  const lettering = wanted ? [] : ((await letteringOf(context, [proof.pictureSha]))[proof.pictureSha] ?? []);
+  return { leaks, echoes, lettering };
 }
 
 export const findingRoutes = [

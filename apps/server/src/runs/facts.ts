@@ -15,6 +15,7 @@ import { lookRanges } from '../mix/tables.ts';
 import { PressError } from '../presses/pressClient.ts';
 import type { KnownPress } from '../presses/presses.ts';
 import { fingerprintsOf } from '../shelf/service.ts';
+import { letteringOf } from '../shelf/pictures.ts';
 import { pictures, styleReferences } from '../shelf/tables.ts';
 import { unclearWords } from '../wording/meanings.ts';
 import { budgetsLeft } from './budgets.ts';
@@ -167,12 +168,17 @@ async function sourceFacts(
         used.map(u => u.sha256),
       ),
     );
+  const lettering = await letteringOf(
+    context,
+    used.map(u => u.sha256),
+  );
   return used.flatMap(u => {
     const r = rows.find(row => row.sha256 === u.sha256);
     if (!r) return [];
     const { id: referenceId, name, width, height, ends: licenceEnds } = r;
+    const letters = (lettering[u.sha256] ?? []).reduce((sum, line) => sum + line.letters, 0);
     const bare = u.light ? (prints[u.sha256]?.light.bare ?? 0) : 0;
-    return [{ referenceId, name, lookId: u.lookId, width, height, licenceEnds, bare }];
+    return [{ referenceId, name, lookId: u.lookId, width, height, licenceEnds, bare, letters }];
   });
 }
 

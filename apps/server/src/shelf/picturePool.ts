@@ -1,11 +1,12 @@
 import { Piscina } from 'piscina';
-import type { Fingerprint } from '@zinc/core';
+import type { Fingerprint, Lettering } from '@zinc/core';
 import type {
   CodeTask,
   Findings,
   FindingsTask,
   IntakeResult,
   IntakeTask,
+  LetteringTask,
   LikenessTask,
   MaskTask,
   VariantTask,
@@ -42,6 +43,12 @@ export class PicturePool {
   likeness(painted: Uint8Array, original: Uint8Array): Promise<number> {
     const task: LikenessTask = { kind: 'likeness', painted, original };
     return this.pool.run(task) as Promise<number>;
+  }
+
+  /** Lines of letters in a picture file. */
+  lettering(bytes: Uint8Array): Promise<Lettering[]> {
+    const task: LetteringTask = { kind: 'lettering', bytes };
+    return this.pool.run(task) as Promise<Lettering[]>;
   }
 
   /** What a painting shows of a source; both are files. */

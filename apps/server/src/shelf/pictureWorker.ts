@@ -6,6 +6,7 @@ import {
   fitPicture,
   hashPixels,
   leakOf,
+  letteringIn,
   likeness,
   measure,
   nearestCode,
@@ -17,6 +18,7 @@ import {
   type Fingerprint,
   type Lab,
   type Leak,
+  type Lettering,
   type Picture,
   type Preparation,
   type Stroke,
@@ -70,6 +72,11 @@ export interface FindingsTask {
   palette: Lab[];
   wanted: Lab[];
 }
+/** Lines of letters in a picture. */
+export interface LetteringTask {
+  kind: 'lettering';
+  bytes: Uint8Array;
+}
 export interface Findings {
   leak: Leak | null;
   echoes: Echo[];
@@ -110,12 +117,19 @@ async function refuse(
 
 /** Runs in a worker thread. */
 export default function run(
-  task: IntakeTask | CodeTask | VariantTask | LikenessTask | MaskTask | FindingsTask,
-): Promise<IntakeResult> | Fingerprint | ReturnType<typeof nearestCode> | Promise<number> | Promise<Findings> {
+  task: IntakeTask | CodeTask | VariantTask | LikenessTask | MaskTask | FindingsTask | LetteringTask,
+):
+  | Promise<IntakeResult>
+  | Fingerprint
+  | ReturnType<typeof nearestCode>
+  | Promise<number>
+  | Promise<Findings>
+  | Promise<Lettering[]> {
   if (task.kind === 'likeness') return compare(task);
   if (task.kind === 'variant') return makeVariant(task);
   if (task.kind === 'mask') return makeMask(task);
   if (task.kind === 'findings') return findIn(task);
+  if (task.kind === 'lettering') return findLettering(task);
   if (task.kind === 'code') return fingerprintOfCode(task.text);
   if (task.kind === 'nearestCode') return nearestCode(task.fingerprint);
   return takeIn(task);
@@ -129,6 +143,8 @@ async function compare({ painted, original }: LikenessTask): Promise<number> {
   const before = await decode(original, null);
   return likeness(fitPicture(before, after.width, after.height), after);
 }
+
+const findLettering = async ({ bytes }: LetteringTask): Promise<Lettering[]> => letteringIn(await decode(bytes, null));
 
 async function findIn({ painted, source, palette, wanted }: FindingsTask): Promise<Findings> {
   const after = await decode(painted, LIKENESS_SIDE);

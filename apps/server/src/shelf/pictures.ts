@@ -1,5 +1,5 @@
-import { searchVector, VECTOR_VERSION, type Fingerprint } from '@zinc/core';
-import { eq } from 'drizzle-orm';
+import { searchVector, VECTOR_VERSION, type Fingerprint, type Lettering } from '@zinc/core';
+import { eq, inArray } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import type { Queries } from '../db/connect.ts';
 import { ProblemError } from '../http/problemError.ts';
@@ -63,4 +63,22 @@ export async function findPicture(
     .from(pictures)
     .where(eq(pictures.sha256, sha256));
   return row ?? null;
+}
+
+/** Lines of letters in pictures, by their hashes; what nobody asked about before is looked at now and kept. */
+export async function letteringOf(context: Context, hashes: readonly string[]): Promise<Record<string, Lettering[]>> {
+  if (hashes.length === 0) return {};
+  const rows = await context.db
+    .select({ sha256: pictures.sha256, working: pictures.working, lettering: pictures.lettering })
+    .from(pictures)
+    .where(inArray(pictures.sha256, [...hashes]));
+  const found = await Promise.all(
+    rows.map(async ({ sha256, working, lettering }) => {
+      if (lettering) return [sha256, lettering] as const;
+      const lines = await context.pictures.lettering(await context.store.read(working));
+      await context.db.update(pictures).set({ lettering: lines }).where(eq(pictures.sha256, sha256));
+      return [sha256, lines] as const;
+    }),
+  );
+  return Object.fromEntries(found);
 }

@@ -1,7 +1,7 @@
 import { check, date, double, index, int, mysqlEnum, mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core';
 import { sql } from 'drizzle-orm';
 import type { ReferenceOrigin } from '@zinc/contract';
-import type { Fingerprint, PaletteColour, Treatment } from '@zinc/core';
+import type { Fingerprint, PaletteColour, Treatment, Lettering } from '@zinc/core';
 import { floats, json, moment, sha, uuid } from '../db/columns.ts';
 import { people } from '../people/tables.ts';
 
@@ -15,6 +15,8 @@ export const pictures = mysqlTable('pictures', {
   working: sha('working').notNull(),
   /** Of the pixels, whatever file they came in; null for pictures that were taken in before it was kept. */
   pixelHash: sha('pixel_hash'),
+  /** Lines of letters in it; null until someone needed to know. */
+  lettering: json<Lettering[] | null>('lettering'),
   createdAt: moment('created_at').notNull(),
 });
 

@@ -166,6 +166,8 @@ describe('preflight', () => {
       'pictureTooSmall',
     );
     expect(codes({}, { sources: [{ ...facts.sources[0], width: 200 }] })).toContain('sourceTooSmall');
+    expect(codes({}, { sources: [{ ...facts.sources[0], letters: 6 }] })).toContain('sourceLettering');
+    expect(codes({}, { sources: [{ ...facts.sources[0], letters: 0 }] })).not.toContain('sourceLettering');
   });
   it('sees licences that ended or soon will, on the very day', () => {
     const ends = (licenceEnds: string) => find({}, { sources: [{ ...facts.sources[0], licenceEnds }] });

@@ -1,3 +1,4 @@
+import { LETTERING_FOUND } from '../drift/lettering.ts';
 import type { Lab } from '../image/types.ts';
 import { checkBudget, checkFormats, checkLeaks, checkRanges, checkSettings } from './checkSettings.ts';
 import { checkWords } from './checkWords.ts';
@@ -27,6 +28,7 @@ export interface Finding {
     | 'leakRisk'
     | 'outsideRange'
     | 'sourceBackground'
+    | 'sourceLettering'
     | 'formatFar'
     | 'settingUnknown'
     | 'tooManySources'
@@ -93,6 +95,8 @@ export interface PreflightFacts {
     licenceEnds: string | null;
     /** Share of bare ground that counts as part of the look; 0 when the look does not take its light. */
     bare?: number;
+    /** How many marks in lines look like letters. */
+    letters?: number;
   }[];
   /** Looks whose colours come from references, and how many sources each has. */
   looks?: {
@@ -291,6 +295,14 @@ function checkSources(live: Cell[], facts: PreflightFacts): Finding[] {
         message: `${Math.round(source.bare! * 100)} % of ${source.name} is bare background, which counts as part of its look.`,
         cells,
         mend: { action: 'prepareReference', label: 'Crop or cut it out', referenceId: source.referenceId },
+      });
+    if (source.letters)
+      findings.push({
+        code: 'sourceLettering',
+        severity: 'note',
+        message: `${source.name} seems to carry lettering (${source.letters} marks in lines that look like letters); its marks would count as part of the look. Such a find is right about ${Math.round(LETTERING_FOUND.precision * 100)} times of 100.`,
+        cells,
+        mend: { action: 'prepareReference', label: 'Paint it out', referenceId: source.referenceId },
       });
     if (!source.licenceEnds) continue;
     const days = daysBetween(facts.today, source.licenceEnds);

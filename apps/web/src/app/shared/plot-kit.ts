@@ -2,6 +2,7 @@
 import { LineChart, ScatterChart } from 'echarts/charts';
 import { BrushComponent, GridComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
 import { init, use } from 'echarts/core';
+import { LabelLayout } from 'echarts/features';
 import { SVGRenderer } from 'echarts/renderers';
 
 use([
@@ -12,6 +13,7 @@ use([
   MarkLineComponent,
   MarkAreaComponent,
   BrushComponent,
+  LabelLayout,
   SVGRenderer,
 ]);
 
