@@ -33,7 +33,8 @@ import { Slider } from 'primeng/slider';
   styles: `
     :host {
       display: grid;
-      gap: 8px;
+      /* So that the handle, wherever it stands, keeps clear of the figure above it. */
+      gap: 13px;
       padding-bottom: 6px;
     }
     label {

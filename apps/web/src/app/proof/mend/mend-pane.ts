@@ -61,6 +61,9 @@ import { RetouchTools } from './retouch-tools';
     section > .b {
       justify-self: start;
     }
+    zs-setting {
+      padding-bottom: 16px;
+    }
     .few {
       width: 70px;
     }

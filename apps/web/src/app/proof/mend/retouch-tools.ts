@@ -70,6 +70,9 @@ const DEEP = 2;
       display: grid;
       gap: 8px;
     }
+    zs-setting {
+      padding-bottom: 16px;
+    }
     .row {
       flex-wrap: wrap;
       gap: 5px;
