@@ -112,7 +112,11 @@ test('a kept proof leads its campaign, its set is followed, and an exported pict
   await page.getByRole('button', { name: /Beetroot, take 1/ }).click();
   await page.keyboard.press('k');
   await expect(page.getByText('2 proofs, 1 kept, 1 without a decision')).toBeVisible();
+  await page.getByLabel('A note to this decision').fill('The roundest of them');
+  await page.getByLabel('A note to this decision').press('Enter');
+  await page.getByRole('button', { name: 'Look closer at Beetroot' }).focus();
   await page.keyboard.press('Enter');
+  await expect(page.getByText('“The roundest of them”')).toBeVisible();
   await page.getByRole('button', { name: 'Let it lead Market Saturdays' }).click();
   await expect(page.getByRole('button', { name: 'Leads Market Saturdays' })).toBeVisible();
 

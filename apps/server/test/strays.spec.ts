@@ -44,7 +44,7 @@ describe('Strays in a set', () => {
     ).body as Look;
     const sent = await lead
       .post('/api/runs')
-      .send({ ...plan, takes: 6 })
+      .send({ ...plan, takes: 4 })
       .expect(201);
     const { id } = sent.body as { id: string };
     await lead.post(`/api/runs/${id}/pause`).expect(200);
@@ -53,7 +53,7 @@ describe('Strays in a set', () => {
     const detail: RunDetail = await untilRun(lead, id, d => d.run.state === 'done', 110);
     const takes = detail.cells.flatMap(c => c.takes.map(t => ({ row: c.row, take: t.take, drift: t.proof!.drift!.total })));
     // Every second subject's last take was planted.
-    const planted = takes.filter(t => t.take === 6 && t.row % 2 === 0);
+    const planted = takes.filter(t => t.take === 4 && t.row % 2 === 0);
     expect(planted.length).toBe(2);
     const found = outliersOf(takes.map(t => t.drift)).map(i => takes[i]);
     expect(found.sort((p, q) => p.row - q.row)).toEqual(planted);

@@ -9,9 +9,8 @@ import { campaigns } from '../house/tables.ts';
 import { people } from '../people/tables.ts';
 import { batches, cells, proofs, runs, takes } from '../runs/tables.ts';
 import { fingerprintsOf } from '../shelf/service.ts';
-import { standingOf } from './service.ts';
+import { isKept, standingOf } from './service.ts';
 
-const isKept = (verdict: string | null | undefined): boolean => verdict === 'keep' || verdict === 'keepOnceMended';
 /** Kept proofs are compared evenly when a campaign has more. */
 const MOST_COMPARED = 240;
 

@@ -6,9 +6,8 @@ import { EVERYONE, route } from '../http/route.ts';
 import { lookRanges, lookVersions } from '../mix/tables.ts';
 import { batches, cells, proofs, runs, takes } from '../runs/tables.ts';
 import { subjects, templates } from '../wording/tables.ts';
-import { standingOf } from './service.ts';
+import { isKept, standingOf } from './service.ts';
 
-const isKept = (verdict: string | null | undefined): boolean => verdict === 'keep' || verdict === 'keepOnceMended';
 /** Strengths are told apart in steps of so many per cent. */
 const BAND = 10;
 const MOST_SHOWN = 8;

@@ -9,7 +9,7 @@ import { describeProof } from '../runs/service.ts';
 import { batches, proofs, takes } from '../runs/tables.ts';
 import { addReference, oneReference } from '../shelf/service.ts';
 import { openRound } from './rounds.ts';
-import { standingDecisions } from './service.ts';
+import { isKept, standingDecisions } from './service.ts';
 import { decisions } from './tables.ts';
 import { lookUsage } from './usage.ts';
 
@@ -62,7 +62,7 @@ export const reviewRoutes = [
     async handle({ context, body, person }) {
       const proof = await describeProof(context, body.proofId);
       const verdict = (await standingDecisions(context, [proof.id])).get(proof.id)?.verdict;
-      if (verdict !== 'keep' && verdict !== 'keepOnceMended')
+      if (!isKept(verdict))
         throw new ProblemError('notPossible', 'Only a proof that is kept can become a reference. Decide on it first.', {
           field: 'proofId',
         });

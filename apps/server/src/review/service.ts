@@ -6,6 +6,9 @@ import { decisions } from './tables.ts';
 
 type Row = { d: typeof decisions.$inferSelect; person: string; role: Role };
 
+/** Whether a verdict keeps a proof, as it is or once it is mended. */
+export const isKept = (verdict: string | null | undefined): boolean => verdict === 'keep' || verdict === 'keepOnceMended';
+
 /** What stands for a proof, and what everyone says of it. */
 export interface Standing {
   decision: Decision | null;

@@ -2,7 +2,7 @@ import type { LookUsage } from '@zinc/contract';
 import { and, eq } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import { cells, proofs, takes } from '../runs/tables.ts';
-import { standingDecisions } from './service.ts';
+import { isKept, standingDecisions } from './service.ts';
 
 /** From this share of kept proofs on a look is good for a subject; up to the other it is bad for it. */
 const GOOD = 0.6;
@@ -43,7 +43,7 @@ export async function lookUsage(context: Context): Promise<LookUsage[]> {
     if (drift) usage.drifts.push(drift.total);
     const verdict = standing.get(proofId)?.verdict;
     if (!verdict) continue;
-    const kept = verdict === 'keep' || verdict === 'keepOnceMended' ? 1 : 0;
+    const kept = isKept(verdict) ? 1 : 0;
     const tally = usage.subjects.get(subject) ?? { decided: 0, kept: 0 };
     usage.subjects.set(subject, { decided: tally.decided + 1, kept: tally.kept + kept });
     usage.decided++;

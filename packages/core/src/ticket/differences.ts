@@ -27,6 +27,8 @@ const FIELDS: readonly (readonly [what: string, read: (t: Ticket) => string])[] 
   ],
   ['Fidelity', t => (t.fidelity ? `${t.fidelity.subject} % subject, ${t.fidelity.ground} % ground` : 'left to the look')],
   ['Format', t => `${t.format.width} × ${t.format.height}`],
+  ['Offshoot', t => listed((t.offshoots ?? []).map(o => `${o.distance} away`))],
+  ['Retouch', t => (t.retouch ? (t.retouch.how === 'remove' ? 'a part removed' : 'a part painted again') : NONE)],
   ['Areas left clear', t => String(t.format.clear?.length ?? 0)],
   ['Marks', t => String(t.marks?.length ?? 0)],
   ['Press', t => `${t.press.name}, ${t.press.model}`],

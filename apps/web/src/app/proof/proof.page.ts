@@ -20,13 +20,14 @@ import { Findings, type Found } from './findings';
 import { Mending } from './mend/mending';
 import { MendPane } from './mend/mend-pane';
 import { Region } from './mend/region';
+import { TicketList } from './ticket-list';
 
 const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once mended', hold: 'hold', drop: 'drop' };
 
 /** One proof and everything that made it, in plain words; made again on demand to show that the pixels are the same. */
 @Component({
   selector: 'zs-proof',
-  imports: [Thumb, PaletteBar, FacetGauges, StateView, RouterLink, Comments, Findings, MendPane, Region],
+  imports: [Thumb, PaletteBar, FacetGauges, StateView, RouterLink, Comments, Findings, MendPane, Region, TicketList],
   providers: [Mending],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -114,94 +115,7 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
             <zs-mend-pane [proof]="p" (ordered)="refresh()" />
           } @else {
             <h2 class="ledge">Ticket</h2>
-            <p class="text">
-              @for (part of p.ticket.text.parts; track $index) {
-                <span
-                  [class.own]="part.from === 'subject'"
-                  [class.look]="part.from === 'look'"
-                  [title]="'from the ' + part.from"
-                  >{{ part.words }}</span
-                >
-              }
-            </p>
-            <dl>
-              <dt>Avoid</dt>
-              <dd>{{ p.ticket.text.avoid.join(', ') || 'nothing' }}</dd>
-              <dt>Subject</dt>
-              <dd>{{ p.ticket.subject.wording }}{{ p.ticket.contents.length > 0 ? ', from its own picture' : '' }}</dd>
-              <dt>Look</dt>
-              <dd>
-                @if (p.ticket.look.version > 0) {
-                  <a [routerLink]="['/mix', p.ticket.look.id]">{{ p.ticket.look.name }}</a> version {{ p.ticket.look.version }}
-                } @else {
-                  {{ p.ticket.look.name }}
-                }
-              </dd>
-              @for (s of p.sources; track s.id) {
-                <dt class="sub">{{ s.parts }} {{ s.parts === 1 ? 'part' : 'parts' }}</dt>
-                <dd>{{ s.name }} gives {{ s.facets.join(', ') || 'nothing' }}{{ s.framing ? ', and its framing' : '' }}</dd>
-              }
-              @for (s of settings(); track s.key) {
-                <dt>{{ s.key }}</dt>
-                <dd>{{ s.value }}</dd>
-              }
-              @if (p.ticket.binding; as b) {
-                <dt>Bound</dt>
-                <dd>
-                  {{ b.amount }} % in {{ b.sheet.share.join(', ') }}, to
-                  {{ b.sheet.from === 'anchor' ? 'one image' : 'the middle of its set' }}
-                </dd>
-              }
-              @if (p.ticket.fidelity; as f) {
-                <dt>Keep</dt>
-                <dd>{{ f.subject }} % of the subject’s form, {{ f.ground }} % of the ground’s</dd>
-              }
-              @if (p.likeness !== null) {
-                <dt>Likeness</dt>
-                <dd>{{ p.likeness.toFixed(2) }} of 1: how much of its content’s structure it keeps</dd>
-              }
-              @if (p.ticket.subject.colours?.length) {
-                <dt>Own colours</dt>
-                <dd>
-                  @for (c of p.ticket.subject.colours; track c) {
-                    <code class="colour">{{ c }}</code>
-                  }
-                </dd>
-              }
-              @if (p.ticket.format.clear?.length) {
-                <dt>Left clear</dt>
-                <dd>{{ p.ticket.format.clear!.length === 1 ? 'one area' : p.ticket.format.clear!.length + ' areas' }}</dd>
-              }
-              <dt>Format</dt>
-              <dd>{{ p.ticket.format.name }}, {{ p.ticket.format.width }} × {{ p.ticket.format.height }}</dd>
-              <dt>Seed</dt>
-              <dd>
-                <code>{{ p.ticket.seed }}</code>
-              </dd>
-              @if (p.ticket.never.length > 0) {
-                <dt>Never</dt>
-                <dd>
-                  @for (hex of neverSeen(); track hex) {
-                    <code class="colour">{{ hex }}</code>
-                  }
-                </dd>
-              }
-              <dt>Press</dt>
-              <dd>
-                {{ p.ticket.press.name }} {{ p.ticket.press.version }}, {{ p.ticket.press.model }}, painter
-                {{ p.ticket.press.painterVersion ?? 'not said' }}
-              </dd>
-              <dt>Measured by</dt>
-              <dd>measure {{ p.ticket.look.measure }}, mixer {{ p.ticket.look.mixer }}</dd>
-              <dt>Pixels</dt>
-              <dd>
-                <code class="hash">{{ p.pixelHash }}</code>
-              </dd>
-              <dt>Ticket</dt>
-              <dd>
-                <code class="hash">{{ p.ticketHash }}</code>
-              </dd>
-            </dl>
+            <zs-ticket [proof]="p" />
             <div class="row acts">
               @if (mayMake()) {
                 <button class="b main" type="button" [disabled]="remaking()" (click)="remake()">
@@ -263,6 +177,9 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
                     , grade {{ d.grade }}
                   }
                   {{ d.reasons.join(', ') }}
+                  @if (d.note) {
+                    “{{ d.note }}”
+                  }
                   <span class="dim">{{ d.person }}, {{ moment(d.at) }}</span>
                 </li>
               } @empty {
@@ -363,46 +280,9 @@ const SAID: Record<string, string> = { keep: 'keep', keepOnceMended: 'keep once 
       margin: 18px 0 8px;
       padding-top: 8px;
     }
-    .text {
-      padding: 10px 12px;
-      margin-bottom: 8px;
-      font-size: var(--s3);
-      background: var(--white);
-      white-space: pre-wrap;
-    }
-    .own {
-      font-weight: 700;
-    }
-    .look {
-      text-decoration: underline;
-      text-decoration-color: var(--zinc);
-    }
-    dl {
-      display: grid;
-      grid-template-columns: 92px minmax(0, 1fr);
-      gap: 5px 10px;
-      margin-bottom: 12px;
-    }
-    dt {
-      color: var(--dim);
-    }
-    dt::first-letter {
-      text-transform: uppercase;
-    }
-    .sub {
-      padding-left: 12px;
-    }
     .acts {
       flex-wrap: wrap;
       gap: 6px;
-    }
-    .colour {
-      display: inline-block;
-      margin-right: 8px;
-    }
-    .hash {
-      font-size: 11px;
-      overflow-wrap: anywhere;
     }
     .verdict {
       margin-top: 10px;
@@ -461,19 +341,6 @@ export class ProofPage {
   readonly threads = computed(() => threadsOf(this.proof()?.comments ?? []));
   /** The place that the next comment is of. */
   readonly place = signal<Place | null>(null);
-  /** Settings in per cent: strength, and what presses declare to be so. */
-  private readonly percents = computed(() => {
-    const declared = (this.house()?.presses ?? []).flatMap(p => p.capabilities?.settings ?? []);
-    return new Set(['strength', ...declared.filter(s => s.type === 'percent').map(s => s.key)]);
-  });
-  readonly settings = computed(() =>
-    Object.entries(this.proof()?.ticket.settings ?? {}).map(([key, value]) => ({
-      key,
-      value: this.percents().has(key) ? `${value} %` : String(value),
-    })),
-  );
-  /** Colours that must not appear, each once: the brand's own may be among those that an avoid word names. */
-  readonly neverSeen = computed(() => [...new Set((this.proof()?.ticket.never ?? []).map(n => n.hex))]);
   readonly whole = computed(() => (this.showing() && this.proof() ? JSON.stringify(this.proof()!.ticket, null, 2) : ''));
 
   constructor() {

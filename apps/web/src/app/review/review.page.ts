@@ -39,7 +39,7 @@ import { DecisionQueue } from './decision-queue';
 import { DriftPlot, type Dot } from './drift-plot';
 import { RoundLine } from './round-line';
 import { rowsInSight, scrollToRow } from './window';
-import { isDisputed, isShown, lastSigned, type Showing } from './voices';
+import { agreementOf, isDisputed, isShown, lastSigned, type Showing } from './voices';
 
 /** A proof with the cell and take it comes from. */
 interface Item {
@@ -190,6 +190,13 @@ export class ReviewPage {
       short: `cohesion ${mean.toFixed(2)}`,
       long: `On average a proof lies ${mean.toFixed(2)} from the middle of its set: 0 is one and the same look, about 1 as far as unlike looks are.`,
     };
+  });
+  /** How far several reviewers are of one mind. */
+  readonly agreement = computed(() => {
+    const { judged, agreed } = agreementOf(this.items().map(i => i.proof));
+    if (judged === 0) return null;
+    const long = `${judged === 1 ? 'One proof has' : `${judged} proofs have`} a verdict of two people or more; on ${agreed} of them all say the same.`;
+    return { short: `agreed on ${agreed} of ${judged}`, long };
   });
   readonly bare = computed(() => this.rows().filter(r => r.kept === 0));
   readonly summary = computed(() => {
@@ -358,7 +365,7 @@ export class ReviewPage {
 
   private async send(
     item: Item,
-    part: Pick<DecisionInput, 'verdict' | 'grade'> & { reasons?: DecisionInput['reasons'] },
+    part: Pick<DecisionInput, 'verdict' | 'grade'> & { reasons?: DecisionInput['reasons']; note?: string },
     remember = true,
   ): Promise<void> {
     const before = item.proof.decision;
@@ -368,7 +375,7 @@ export class ReviewPage {
       verdict: part.verdict,
       grade: part.grade,
       reasons: part.reasons ?? [],
-      note: '',
+      note: part.note ?? '',
     };
     const standing = part.verdict || part.grade !== null;
     this.feed.decide(
@@ -396,6 +403,7 @@ export class ReviewPage {
       verdict: now?.verdict ?? null,
       grade: now?.grade === grade ? null : grade,
       reasons: now?.reasons as DecisionInput['reasons'],
+      note: now?.note,
     });
   }
 
@@ -406,7 +414,16 @@ export class ReviewPage {
     const reasons = (
       now.reasons.includes(reason) ? now.reasons.filter(r => r !== reason) : [...now.reasons, reason]
     ) as DecisionInput['reasons'];
-    await this.send(item, { verdict: now.verdict ?? null, grade: now.grade ?? null, reasons });
+    await this.send(item, { verdict: now.verdict ?? null, grade: now.grade ?? null, reasons, note: now.note });
+  }
+
+  /** Says why in words, beside the reasons. */
+  async note(text: string): Promise<void> {
+    const item = this.inHand();
+    const now = item?.proof.decision;
+    if (!item || !now?.verdict || text.trim() === now.note) return;
+    const { verdict, reasons } = now;
+    await this.send(item, { verdict, grade: now.grade ?? null, reasons: reasons as DecisionInput['reasons'], note: text.trim() });
   }
 
   async undo(): Promise<void> {
@@ -420,6 +437,7 @@ export class ReviewPage {
         verdict: last.before?.verdict ?? null,
         grade: last.before?.grade ?? null,
         reasons: last.before?.reasons as DecisionInput['reasons'],
+        note: last.before?.note,
       },
       false,
     );

@@ -1,5 +1,5 @@
 import type { ProofView, RoundView, Verdict } from '@zinc/contract';
-import { hasChanged, isDisputed, isShown, lastSigned } from './voices';
+import { agreementOf, hasChanged, isDisputed, isShown, lastSigned } from './voices';
 
 const round = (number: number, stood: RoundView['stood']): RoundView => ({
   number,
@@ -27,6 +27,11 @@ const proof = (id: string, verdicts: (Verdict | null)[], openComments = 0): Proo
 });
 
 describe('what people say of a set', () => {
+  it('agrees where two or more say the same, whoever is alone counts for nothing', () => {
+    const proofs = [proof('a', ['keep', 'keep']), proof('b', ['keep', 'hold']), proof('c', ['drop']), proof('d', ['drop', null])];
+    expect(agreementOf(proofs)).toEqual({ judged: 2, agreed: 1 });
+  });
+
   it('is in dispute only when one keeps what another drops', () => {
     expect(isDisputed(proof('a', ['keep', 'drop']).voices)).toBeTrue();
     expect(isDisputed(proof('a', ['keepOnceMended', 'hold', 'drop']).voices)).toBeTrue();

@@ -7,6 +7,12 @@ export function isDisputed(voices: readonly Pick<Voice, 'verdict'>[]): boolean {
   return voices.some(v => KEPT.has(v.verdict)) && voices.some(v => v.verdict === 'drop');
 }
 
+/** Of the proofs that two people or more gave a verdict on: how many there are, and on how many all say the same. */
+export function agreementOf(proofs: readonly Pick<ProofView, 'voices'>[]): { judged: number; agreed: number } {
+  const shared = proofs.map(p => p.voices.flatMap(v => v.verdict ?? [])).filter(verdicts => verdicts.length > 1);
+  return { judged: shared.length, agreed: shared.filter(verdicts => new Set(verdicts).size === 1).length };
+}
+
 /** The round that was signed off last; null before the first. */
 export function lastSigned(rounds: readonly RoundView[]): RoundView | null {
   return rounds.filter(r => r.signedAt !== null).at(-1) ?? null;

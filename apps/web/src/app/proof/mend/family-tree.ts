@@ -3,7 +3,8 @@ import { RouterLink } from '@angular/router';
 import type { FamilyMember } from '@zinc/contract';
 import { Thumb } from '../../shared/thumb';
 
-const HOW: Record<string, string> = {
+/** How a proof comes from another, in words. */
+export const KIN_WORDS: Record<string, string> = {
   offshoot: 'offshoot',
   removed: 'part removed',
   paintedAgain: 'part painted again',
@@ -98,6 +99,6 @@ export class FamilyTree {
 
   said({ how, distance }: FamilyMember): string {
     if (!how) return ', the first';
-    return `, ${HOW[how]}${distance === null ? '' : ` ${distance} away`}`;
+    return `, ${KIN_WORDS[how]}${distance === null ? '' : ` ${distance} away`}`;
   }
 }
