@@ -98,7 +98,7 @@ import { sessionFeature } from '../shared/session.store';
       <dd>measure {{ proof().ticket.look.measure }}, mixer {{ proof().ticket.look.mixer }}</dd>
       <dt>Pixels</dt>
       <dd>
-        <code class="hash">{{ p.pixelHash }}</code>
+        <code class="hash">{{ proof().pixelHash }}</code>
       </dd>
       <dt>Ticket</dt>
       <dd>
