@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test';
 import mysql from 'mysql2/promise';
 import { DEMO_PEOPLE } from '../apps/server/src/demo/facts.ts';
+import { line, quantile } from './kit.ts';
 
 /** Waits until the house has done what it does in the background: its library, its run, the measuring of codes. */
 export async function untilIdle(databaseUrl: string): Promise<void> {
@@ -40,4 +41,19 @@ export async function signIn(page: Page): Promise<void> {
   await page.getByLabel('Address').fill(DEMO_PEOPLE[0].email);
   await page.getByLabel('Password').fill(DEMO_PEOPLE[0].password);
   await page.getByRole('button', { name: 'Sign in' }).click();
+}
+
+/** Scrolls what lies under the mouse, far and fast, and prints the slowest frame. */
+export async function benchScroll(page: Page): Promise<void> {
+  const scroll = await framesWhile(page, async () => {
+    for (let i = 0; i < 60; i++) {
+      await page.mouse.wheel(0, 700);
+      await page.waitForTimeout(30);
+    }
+  });
+  line(
+    'slowest frame while scrolling ÷ 50 ms',
+    Math.max(...scroll.frames) / 50,
+    `p50 ${quantile(scroll.frames, 0.5).toFixed(0)} ms, p99 ${quantile(scroll.frames, 0.99).toFixed(0)} ms, longest task ${scroll.longest.toFixed(0)} ms`,
+  );
 }

@@ -3,7 +3,7 @@ import mysql from 'mysql2/promise';
 import { launchChromium } from '../scripts/browser.ts';
 import { withHouse } from './house.ts';
 import { line, quantile } from './kit.ts';
-import { framesWhile, signIn, untilIdle } from './pages.ts';
+import { benchScroll, framesWhile, signIn, untilIdle } from './pages.ts';
 
 const ROWS = 500;
 const TAKES = 4;
@@ -65,18 +65,8 @@ export async function benchReview(): Promise<void> {
     await page.waitForTimeout(4000);
     const nodes = await page.evaluate(() => document.querySelectorAll('*').length);
     line('DOM nodes ÷ 3 000', nodes / 3000, `${nodes} nodes, the dots of the plot among them`);
-    const scroll = await framesWhile(page, async () => {
-      await page.locator('.grid').hover();
-      for (let i = 0; i < 60; i++) {
-        await page.mouse.wheel(0, 700);
-        await page.waitForTimeout(30);
-      }
-    });
-    line(
-      'slowest frame while scrolling ÷ 50 ms',
-      Math.max(...scroll.frames) / 50,
-      `p50 ${quantile(scroll.frames, 0.5).toFixed(0)} ms, p99 ${quantile(scroll.frames, 0.99).toFixed(0)} ms, longest task ${scroll.longest.toFixed(0)} ms`,
-    );
+    await page.locator('.grid').hover();
+    await benchScroll(page);
     await benchKeys(page, empty);
     const ids = [1, 2, 3, 4].map(
       k => `018d0004-0000-7${k.toString(16).padStart(3, '0')}-8000-${k.toString(16).padStart(12, '0')}`,

@@ -3,8 +3,8 @@ import { randomFor } from '@zinc/core/number/random';
 import mysql from 'mysql2/promise';
 import { launchChromium } from '../scripts/browser.ts';
 import { withHouse } from './house.ts';
-import { line, medianOf, quantile } from './kit.ts';
-import { framesWhile, signIn, untilIdle } from './pages.ts';
+import { line, medianOf } from './kit.ts';
+import { benchScroll, framesWhile, signIn, untilIdle } from './pages.ts';
 
 const MANY = 100_000;
 const THINGS = 10_000;
@@ -91,18 +91,8 @@ async function benchBrowser(url: string): Promise<void> {
   await page.waitForTimeout(6000);
   const nodes = await page.evaluate(() => document.querySelectorAll('*').length);
   line('DOM nodes ÷ 3 000', nodes / 3000, `${nodes} nodes`);
-  const scroll = await framesWhile(page, async () => {
-    await page.mouse.move(600, 500);
-    for (let i = 0; i < 60; i++) {
-      await page.mouse.wheel(0, 700);
-      await page.waitForTimeout(30);
-    }
-  });
-  line(
-    'slowest frame while scrolling ÷ 50 ms',
-    Math.max(...scroll.frames) / 50,
-    `p50 ${quantile(scroll.frames, 0.5).toFixed(0)} ms, p99 ${quantile(scroll.frames, 0.99).toFixed(0)} ms, longest task ${scroll.longest.toFixed(0)} ms`,
-  );
+  await page.mouse.move(600, 500);
+  await benchScroll(page);
   await page
     .locator('.page')
     .first()

@@ -1,5 +1,5 @@
 import { readFile, writeFile } from 'node:fs/promises';
-import { measure } from '@zinc/core';
+import { FACETS, measure, mix, paint, type Picture, type Style } from '@zinc/core';
 import { drawSubject, photograph, YARDSTICK } from '@zinc/scenes';
 import { firstReferences } from '../../apps/server/src/demo/references/index.ts';
 import { makeContents, type Content } from './contents.ts';
@@ -18,6 +18,7 @@ import {
 } from './figures.ts';
 import { makeReferences, pixelsOf, type Reference } from './references.ts';
 import { writeSheets } from './sheets.ts';
+import { lettering } from './lettering.ts';
 import { speed } from './speed.ts';
 
 const OUT = 'bench/out';
@@ -49,6 +50,7 @@ export async function reportEngine(): Promise<void> {
     fidelity(firsts, photos),
     never(firsts, photograph('kale', 9, 320, 320)),
     goldens(kept),
+    ...lettering(await lettered(references, contents)),
     ...(await speed(firsts)),
   ];
   const table = [
@@ -58,6 +60,15 @@ export async function reportEngine(): Promise<void> {
   ].join('\n');
   await writeFile(`${OUT}/figures.md`, `${table}\n`);
   say(`\n${table}\n\nSheets in ${OUT}: ${sheets.join(', ')}`);
+}
+
+/** Pictures without a letter: references of both sets and of the demo house, contents, and a few of them painted. */
+async function lettered(references: Reference[], contents: Content[]): Promise<Picture[]> {
+  const demo = await Promise.all(firstReferences().map(r => pixelsOf(r.svg)));
+  const style = (r: Reference): Style => mix([{ parts: 1, facets: [...FACETS], fingerprint: r.fingerprint }]).style;
+  const painted = references.map((r, i) => paint(contents[i % contents.length].picture, style(r), 0.9, i));
+  const tuning = await makeReferences('tuning');
+  return [...demo, ...[...references, ...tuning].map(r => r.picture), ...contents.map(c => c.picture), ...painted];
 }
 
 /** Writes the few small sheets that docs/engine.md shows, from the demo house's own references and yardstick. */

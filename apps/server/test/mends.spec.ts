@@ -2,15 +2,18 @@ import type {
   AskAnswer,
   Coverage,
   KeptReport,
+  Look,
   PlanPreview,
   Problem,
   Proof,
   ProofFindings,
   Recipe,
+  Reference,
   RunDetail,
   Subject,
 } from '@zinc/contract';
 import { decodeWorkingCopy, drawMask, type Picture } from '@zinc/core';
+import { writeWord } from '@zinc/core/testLetters';
 import sharp from 'sharp';
 import { uuidv7 } from 'uuidv7';
 import { brands, campaigns } from '../src/house/tables.ts';
@@ -186,12 +189,40 @@ describe('Proofs made from proofs', () => {
       await house.agents.reviewer.post(`/api/proofs/${proofId}/${path}`).send({}).expect(403);
   });
 
-  it('show what of their sources nobody wanted, or that there is nothing', async () => {
-    const found = (await house.agents.reviewer.get(`/api/proofs/${proofId}/findings`).expect(200)).body as ProofFindings;
+  it('show what of their sources nobody wanted: a shape that turns up again, and letters, where they are', async () => {
+    const findings = async (id: string): Promise<ProofFindings> =>
+      (await house.agents.reviewer.get(`/api/proofs/${id}/findings`).expect(200)).body as ProofFindings;
     // Its sources give their colours, so none of them can leak.
-    expect(found.leaks).toEqual([]);
-    expect(found.echoes.every(e => e.match > 0.8 && e.source !== '')).toBe(true);
-  });
+    expect((await findings(proofId)).leaks).toEqual([]);
+    expect((await findings(proofId)).lettering).toEqual([]);
+    // A source with a word on it, which is painted over itself without any strength: all of it turns up.
+    const [width, height] = [480, 480];
+    const ink = new Uint8Array(width * height);
+    writeWord(ink, width, height, 'SEEDMARK', 0.1, 0.4, 0.09);
+    const raw = Buffer.from(Uint8Array.from(ink, v => (v ? 30 : 238)).buffer);
+    const file = await sharp(raw, { raw: { width, height, channels: 1 } })
+      .toColourspace('srgb')
+      .png()
+      .toBuffer();
+    const kept = (await lead.post('/api/references').attach('file', file, 'word.png').expect(201)).body as Reference;
+    const sources = [
+      { kind: 'reference', id: kept.id, name: 'Word', sha256: kept.picture.sha256, parts: 1, facets: ['line', 'texture'] },
+    ];
+    const body = { name: 'With a word', sources, strength: 0, words: [], avoid: [], note: '' };
+    const look = (await lead.post('/api/looks').send(body).expect(201)).body as Look;
+    const subject = stocked.subjects[2];
+    await lead.post(`/api/subjects/${subject.id}/picture`).attach('file', file, 'word.png').expect(200);
+    const plan = { ...stocked.plan, subjectIds: [subject.id], lookIds: [look.id], takes: 1 };
+    const preview = (await lead.post('/api/plans').send(plan).expect(200)).body as PlanPreview;
+    expect(preview.findings.map(f => f.code)).toContain('sourceLettering');
+    const sent = await lead.post('/api/runs').send(plan).expect(201);
+    const made = await untilRun(lead, (sent.body as { id: string }).id, d => d.run.state === 'done');
+    const found = await findings(made.cells[0].takes[0].proof!.id);
+    expect(found.lettering[0].letters).toBeGreaterThanOrEqual(6);
+    expect(found.lettering[0].y).toBeGreaterThan(0.3);
+    expect(found.echoes.length).toBeGreaterThan(0);
+    expect(found.echoes[0].source).toBe('Word');
+  }, 120_000);
 
   it('are found again when an exported picture comes back, and tell another house’s recipe', async () => {
     await keep(proofId);

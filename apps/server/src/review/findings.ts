@@ -1,4 +1,5 @@
 import { findingsSchema, type ProofFindings } from '@zinc/contract';
+import { labOfHex } from '@zinc/core';
 import { eq } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import { findBrand } from '../house/service.ts';
@@ -7,7 +8,6 @@ import { describeProof } from '../runs/service.ts';
 import { pictures } from '../shelf/tables.ts';
 import { letteringOf } from '../shelf/pictures.ts';
 import { fingerprintsOf } from '../shelf/service.ts';
-import { labOfHex } from '@zinc/core';
 
 /** Leaks under this share of the picture are rims of other colours. */
 const LEAST_LEAK = 0.004;
@@ -22,18 +22,19 @@ async function findingsOf(context: Context, proofId: string): Promise<ProofFindi
   );
   const brand = await findBrand(context);
   const content = proof.original ? (await fingerprintsOf(context, [proof.original.sha256]))[proof.original.sha256] : null;
+  // Colours that may be there, whichever source has them too.
+  const wanted = [
+    ...proof.targetPalette,
+    ...proof.ticket.look.style.palette,
+    ...(brand?.colours.filter(c => !c.never).map(c => labOfHex(c.hex)) ?? []),
+    ...(content?.colour.palette ?? []),
+    ...(proof.ticket.subject.colours ?? []).map(labOfHex),
+  ];
   const painted = await context.store.read(proof.pictureSha);
   const leaks: ProofFindings['leaks'] = [];
   const echoes: ProofFindings['echoes'] = [];
   for (const source of given) {
     const sha256 = source.sha256!;
-    const wanted = [
-      ...proof.targetPalette,
-      ...proof.ticket.look.style.palette,
-      ...(brand?.colours.filter(c => !c.never).map(c => labOfHex(c.hex)) ?? []),
-      ...(content?.colour.palette ?? []),
-      ...(proof.ticket.subject.colours ?? []).map(labOfHex),
-    ];
     const [row] = await context.db.select({ working: pictures.working }).from(pictures).where(eq(pictures.sha256, sha256));
     if (!row || !prints[sha256]) continue;
     const found = await context.pictures.find({
@@ -47,8 +48,8 @@ async function findingsOf(context: Context, proofId: string): Promise<ProofFindi
     if (found.leak && found.leak.share >= LEAST_LEAK) leaks.push({ ...found.leak, source: source.name });
     echoes.push(...found.echoes.map(e => ({ ...e, source: source.name, sha256 })));
   }
-  const wanted = proof.ticket.text.lettering.length > 0;
-  const lettering = wanted ? [] : ((await letteringOf(context, [proof.pictureSha]))[proof.pictureSha] ?? []);
+  const lettering =
+    proof.ticket.text.lettering.length > 0 ? [] : ((await letteringOf(context, [proof.pictureSha]))[proof.pictureSha] ?? []);
   return { leaks, echoes, lettering };
 }
 
@@ -57,7 +58,8 @@ export const findingRoutes = [
     method: 'get',
     path: '/proofs/:id/findings',
     roles: EVERYONE,
-    summary: 'What a proof shows of its sources that nobody wanted: leaked colours and echoed shapes, each with its place',
+    summary:
+      'What a proof shows of its sources that nobody wanted: leaked colours, echoed shapes and lettering, each with its place',
     response: findingsSchema,
     handle: ({ context, params }) => findingsOf(context, params.id),
   }),

@@ -6,6 +6,7 @@ import {
   offshootsInputSchema,
   retouchInputSchema,
   type AskAnswer,
+  type AskInput,
   type RetouchInput,
 } from '@zinc/contract';
 import {
@@ -30,7 +31,7 @@ import { holdBudgets } from '../runs/budgets.ts';
 import { batches, cells, proofs, takes } from '../runs/tables.ts';
 import { recordPicture } from '../shelf/pictures.ts';
 import { fingerprintsOf } from '../shelf/service.ts';
-import { prepareAsk, rootOf } from './asks.ts';
+import { prepareAsk, rootOf, type PreparedAsk } from './asks.ts';
 import { asks } from './tables.ts';
 
 interface Found extends Parent {
@@ -119,6 +120,19 @@ async function sheetOfSet(context: Context, { proof }: Found): Promise<BindingSh
 const MOST_MATCHED = 240;
 const LEAST_SET = 3;
 
+/** An ask as it was understood, with the proof whose recipe it changes. */
+async function readBack(
+  context: Context,
+  proofId: string,
+  input: AskInput,
+): Promise<{ ask: PreparedAsk; base: Found; answer: AskAnswer }> {
+  const found = await findProof(context, proofId);
+  const ask = await prepareAsk(context, proofId, found.ticket, input);
+  const base = await findProof(context, ask.baseId);
+  const { applied } = ask.make(base.ticket, base.ticket.take);
+  return { ask, base, answer: { says: applied.map(({ done, says }) => ({ done, says })), left: ask.reading.left } };
+}
+
 const ordered = (n: number, what: string): { message: string } => ({
   message: n === 1 ? `One ${what} is ordered.` : `${n} ${what}s are ordered.`,
 });
@@ -165,11 +179,7 @@ export const mendRoutes = [
     body: askInputSchema,
     response: askReadingSchema,
     async handle({ context, params, body }): Promise<AskAnswer> {
-      const found = await findProof(context, params.id);
-      const ask = await prepareAsk(context, params.id, found.ticket, body);
-      const base = await findProof(context, ask.baseId);
-      const { applied } = ask.make(base.ticket, base.ticket.take);
-      return { says: applied.map(({ done, says }) => ({ done, says })), left: ask.reading.left };
+      return (await readBack(context, params.id, body)).answer;
     },
   }),
   route({
@@ -180,14 +190,11 @@ export const mendRoutes = [
     body: askInputSchema,
     response: askReadingSchema,
     async handle({ context, params, body, person }): Promise<AskAnswer> {
-      const found = await findProof(context, params.id);
-      const ask = await prepareAsk(context, params.id, found.ticket, body);
-      const base = await findProof(context, ask.baseId);
-      const { applied } = ask.make(base.ticket, base.ticket.take);
-      if (!applied.some(a => a.done))
+      const { ask, base, answer } = await readBack(context, params.id, body);
+      if (!answer.says.some(a => a.done))
         throw new ProblemError(
           'notPossible',
-          [...applied.map(a => a.says), ...ask.reading.left.map(l => `“${l}” is not understood.`)].join(' '),
+          [...answer.says.map(a => a.says), ...answer.left.map(l => `“${l}” is not understood.`)].join(' '),
           { field: 'words' },
         );
       const rootId = await rootOf(context, params.id);
@@ -205,7 +212,7 @@ export const mendRoutes = [
           at: new Date(),
         });
       });
-      return { says: applied.map(({ done, says }) => ({ done, says })), left: ask.reading.left };
+      return answer;
     },
   }),
   route({

@@ -135,7 +135,12 @@ export const proofs = mysqlTable(
     likeness: double('likeness'),
     madeAt: moment('made_at').notNull(),
   },
-  t => [uniqueIndex('proofs_take').on(t.takeId, t.generation)],
+  // Pictures that come back are known by their pixels or by the recipe inside them.
+  t => [
+    uniqueIndex('proofs_take').on(t.takeId, t.generation),
+    index('proofs_pixels').on(t.pixelHash),
+    index('proofs_ticket').on(t.ticketHash),
+  ],
 );
 
 /** What a run's proofs are measured against, per look, kept with the run. */

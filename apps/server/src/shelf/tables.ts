@@ -6,19 +6,23 @@ import { floats, json, moment, sha, uuid } from '../db/columns.ts';
 import { people } from '../people/tables.ts';
 
 /** The only table that knows files; each is named by its SHA-256. `working` is the lossless copy every painter starts from. */
-export const pictures = mysqlTable('pictures', {
-  sha256: sha('sha256').primaryKey(),
-  type: varchar('type', { length: 20 }).notNull(),
-  width: int('width').notNull(),
-  height: int('height').notNull(),
-  bytes: int('bytes').notNull(),
-  working: sha('working').notNull(),
-  /** Of the pixels, whatever file they came in; null for pictures that were taken in before it was kept. */
-  pixelHash: sha('pixel_hash'),
-  /** Lines of letters in it; null until someone needed to know. */
-  lettering: json<Lettering[] | null>('lettering'),
-  createdAt: moment('created_at').notNull(),
-});
+export const pictures = mysqlTable(
+  'pictures',
+  {
+    sha256: sha('sha256').primaryKey(),
+    type: varchar('type', { length: 20 }).notNull(),
+    width: int('width').notNull(),
+    height: int('height').notNull(),
+    bytes: int('bytes').notNull(),
+    working: sha('working').notNull(),
+    /** Of the pixels, whatever file they came in; null for pictures that were taken in before it was kept. */
+    pixelHash: sha('pixel_hash'),
+    /** Lines of letters in it; null until someone needed to know. */
+    lettering: json<Lettering[] | null>('lettering'),
+    createdAt: moment('created_at').notNull(),
+  },
+  t => [index('pictures_working').on(t.working)],
+);
 
 export const fingerprints = mysqlTable(
   'fingerprints',

@@ -51,6 +51,8 @@ describe('reading an ask', () => {
 
   it('says what it does not understand, in the words it was said in', () => {
     expect(readAsk('ground lighter, fewer Leaves; strength 400').left).toEqual(['fewer Leaves', 'strength 400']);
+    // Words that would take the outlines away too are no answer to it.
+    expect(readAsk('less hatching')).toEqual({ changes: [], left: ['less hatching'] });
     expect(readAsk('  ')).toEqual({ changes: [], left: [] });
   });
 });

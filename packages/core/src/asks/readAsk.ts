@@ -28,7 +28,7 @@ const COMPARED: Readonly<Record<string, string>> = {
 };
 
 /** What more and less of a thing come to. */
-const MORE: Readonly<Record<string, readonly [more: string, less: string]>> = {
+const MORE: Readonly<Record<string, readonly [more: string, less: string | null]>> = {
   detail: ['detailed', 'simplified'],
   details: ['detailed', 'simplified'],
   contrast: ['high contrast', 'low contrast'],
@@ -40,7 +40,7 @@ const MORE: Readonly<Record<string, readonly [more: string, less: string]>> = {
   lines: ['outlined', 'no outline'],
   outline: ['bold outline', 'no outline'],
   outlines: ['bold outline', 'no outline'],
-  hatching: ['hatched', 'no outline'],
+  hatching: ['hatched', null],
   brushwork: ['brushy', 'flat'],
   dots: ['dotted', 'solid'],
   shadow: ['layered', 'shadowless'],
@@ -105,8 +105,8 @@ const RULES: readonly Rule[] = [
     /^(?:(much|a lot|a (?:bit|little)) )?(more|less|fewer)(?: of the)? ([a-z -]+)$/,
     m => {
       const more = m[2] === 'more';
-      const [word, opposite] = MORE[m[3]] ?? [];
-      if (word) return { kind: 'style', word: more ? word : opposite };
+      const word = MORE[m[3]]?.[more ? 0 : 1];
+      if (word) return { kind: 'style', word };
       if (isKnownColour(m[3])) return { kind: 'area', colour: m[3], factor: more ? STEP.more : STEP.less };
       return more && isStyleWord(m[3]) ? { kind: 'style', word: m[3] } : null;
     },

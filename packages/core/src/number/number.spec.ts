@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { fractalNoise, noisePlane } from './noise.ts';
-import { hashText, mix32, randomFor } from './random.ts';
+import { hashText, mix32, randomFor, unmix32 } from './random.ts';
 import { atan2, cbrt, cos, exp, log, pow, sin } from './trig.ts';
 
 describe('own transcendental functions', () => {
@@ -58,6 +58,7 @@ describe('seeded randomness', () => {
     const seen = new Set<number>();
     for (let i = 0; i < 5000; i++) seen.add(mix32(i));
     expect(seen.size).toBe(5000);
+    for (let i = 0; i < 5000; i++) expect(unmix32(mix32(i * 858_599))).toBe((i * 858_599) >>> 0);
     expect(hashText('radish')).not.toBe(hashText('radisg'));
   });
   it('makes noise within its bounds', () => {

@@ -9,6 +9,14 @@ export function mix32(x: number): number {
   return (h ^ (h >>> 16)) >>> 0;
 }
 
+/** {@link mix32} backwards: the multipliers are the inverses of its own modulo 2³². */
+export function unmix32(x: number): number {
+  let h = (x ^ (x >>> 16)) >>> 0;
+  h = Math.imul(h, 0x43021123);
+  h = Math.imul(h ^ (h >>> 15) ^ (h >>> 30), 0x1d69e2a5);
+  return (h ^ (h >>> 16)) >>> 0;
+}
+
 /** 32-bit hash of a text (FNV-1a, then {@link mix32}). */
 export function hashText(text: string): number {
   let h = 0x811c9dc5;

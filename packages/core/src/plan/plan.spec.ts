@@ -3,7 +3,7 @@ import { canonicalJson, ticketHash } from '../ticket/hash.ts';
 import { cellKey, expandPlan } from './expand.ts';
 import { PlanError, type Plan, type PlanLibrary } from './types.ts';
 import { preflight, writtenDate, type PreflightFacts } from './preflight.ts';
-import { seedFor } from './seeds.ts';
+import { batchSeedFor, seedFor } from './seeds.ts';
 
 const library: PlanLibrary = {
   subjects: [
@@ -89,6 +89,10 @@ describe('expanding a plan', () => {
 });
 
 describe('seeds', () => {
+  it('of one for all can be had backwards: the number that gives a first take its seed', () => {
+    for (const seed of [0, 1, 11, 1907, 1521331310, 4294967295])
+      expect(seedFor('one', batchSeedFor(seed), 'any', 'cell', 1)).toBe(seed);
+  });
   it('follow their policy', () => {
     const one = (s: string, c: string): number => seedFor('one', 5, s, c, 1);
     expect(one('a', 'x')).toBe(one('b', 'y'));

@@ -1,4 +1,4 @@
-import { hashText, mix32 } from '../number/random.ts';
+import { hashText, mix32, unmix32 } from '../number/random.ts';
 
 export const SEED_POLICIES = ['one', 'subject', 'fresh'] as const;
 /** One seed for all, one per subject, or a fresh one for every cell. */
@@ -12,4 +12,9 @@ export function seedFor(policy: SeedPolicy, batchSeed: number, subjectId: string
   const root =
     policy === 'one' ? mix32(batchSeed) : policy === 'subject' ? hashText(subjectId) : mix32(hashText(cellKey) ^ batchSeed);
   return mix32((root + Math.imul(take, 0x9e3779b1)) >>> 0);
+}
+
+/** The batch number that, as one seed for all, gives a first take this very seed: what {@link seedFor} does, backwards. */
+export function batchSeedFor(seed: number): number {
+  return unmix32((unmix32(seed) - 0x9e3779b1) >>> 0);
 }

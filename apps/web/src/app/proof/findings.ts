@@ -42,7 +42,7 @@ export function foundIn({ leaks, echoes, lettering }: ProofFindings): Found[] {
       @for (l of f.lettering; track $index) {
         <p>
           <b>Lettering:</b> {{ l.letters }} marks in a line look like letters, and none were wanted. Such a find is right about
-          {{ right }} times of 100; a third of all lettering is missed.
+          {{ right }} times of 100, and {{ missed }} of 100 pieces of lettering are missed.
         </p>
       }
       @if (f.leaks.length + f.echoes.length + f.lettering.length === 0) {
@@ -75,6 +75,7 @@ export class Findings {
   readonly looking = signal(false);
   readonly fault = signal('');
   readonly right = Math.round(LETTERING_FOUND.precision * 100);
+  readonly missed = Math.round((1 - LETTERING_FOUND.recall) * 100);
 
   async look(): Promise<void> {
     this.looking.set(true);

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import type { Proof } from '@zinc/contract';
-import { KIN_WORDS } from './mend/family-tree';
+import { KIN } from '../shared/kin';
 import { sessionFeature } from '../shared/session.store';
 
 /** A ticket in plain words: the final text with where each word came from, then everything else that made the image. */
@@ -21,7 +21,7 @@ import { sessionFeature } from '../shared/session.store';
     <dl>
       @if (proof().ticket.parents[0]; as from) {
         <dt>Made from</dt>
-        <dd><a [routerLink]="['/review/proof', from.proof]">another proof</a>, {{ how[from.how] }}{{ distance() }}</dd>
+        <dd><a [routerLink]="['/review/proof', from.proof]">another proof</a>, {{ kin[from.how].long }}{{ distance() }}</dd>
       }
       @if (proof().depth > 0) {
         <dt>Worked over</dt>
@@ -151,7 +151,7 @@ import { sessionFeature } from '../shared/session.store';
 })
 export class TicketList {
   readonly proof = input.required<Proof>();
-  readonly how = KIN_WORDS;
+  readonly kin = KIN;
   /** How far away the last step of an offshoot went. */
   readonly distance = computed(() => {
     const last = this.proof().ticket.offshoots?.at(-1);

@@ -30,6 +30,7 @@ import { Api } from '../shared/api';
 import { FacetGauges } from '../shared/facet-gauges';
 import { galleyActions, galleyFeature } from '../shared/galley.store';
 import { Keys } from '../shared/keys';
+import { KIN } from '../shared/kin';
 import { Messages } from '../shared/messages';
 import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
@@ -71,14 +72,6 @@ const BESIDE = { across: 124, down: 12 };
 /** Height of the header that stays in sight over the rows. */
 const HEAD = 40;
 
-const KIN: Record<string, string> = {
-  offshoot: 'offshoot',
-  removed: 'retouched',
-  paintedAgain: 'retouched',
-  asked: 'as asked',
-  matched: 'matched',
-};
-
 /** Review: the proof in hand large at the left, the set beside it, the drift plot above; everything by keyboard. */
 @Component({
   selector: 'zs-review',
@@ -112,6 +105,7 @@ export class ReviewPage {
   readonly showing = signal<Showing>('all');
   readonly lastRound = computed(() => lastSigned(this.feed.detail()?.rounds ?? []));
   readonly surround = signal(MID_GREY);
+  readonly kin = KIN;
   readonly sizes = SIZES;
   readonly size = signal<Size>('fitting');
   private readonly grid = viewChild<ElementRef<HTMLElement>>('grid');
@@ -181,6 +175,8 @@ export class ReviewPage {
   readonly rowHeight = computed(() => this.side() + BESIDE.down);
   readonly sight = computed(() => rowsInSight(this.rows().length, this.rowHeight(), this.place().top, this.place().height));
   readonly inSight = computed(() => this.rows().slice(this.sight().first, this.sight().end));
+  /** What a run is doing: while it is being made, how well it holds together is worked out once and not with every image. */
+  private readonly steady = computed(() => this.feed.detail()?.run.state);
   /** How well the set holds together, in a word and in a sentence. */
   readonly holds = computed(() => {
     const items = this.cohesion()?.items ?? [];
@@ -257,8 +253,7 @@ export class ReviewPage {
     inject(DestroyRef).onDestroy(() => watched.disconnect());
     effect(() => {
       const id = this.id();
-      const made = this.feed.detail()?.run.made ?? 0;
-      if (made > 1) untracked(() => void this.readCohesion(id));
+      if (this.steady() && (untracked(this.feed.detail)?.run.made ?? 0) > 1) untracked(() => void this.readCohesion(id));
     });
   }
 
@@ -301,10 +296,6 @@ export class ReviewPage {
   nextSize(): void {
     const at = SIZES.findIndex(s => s.name === this.size());
     this.size.set(SIZES[(at + 1) % SIZES.length].name);
-  }
-
-  kinOf(how: string): string {
-    return KIN[how] ?? how;
   }
 
   mend(): void {

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { planSchema, type House, type Look, type PlanInput, type Subject, type Template } from '@zinc/contract';
-import { NO_LOOK } from '@zinc/core';
+import { NO_LOOK, seedFor, type Ticket } from '@zinc/core';
 import { looks } from '../mix/looks.store';
 import { sessionActions, sessionFeature } from '../shared/session.store';
 import { subjects, templates } from '../wording/wording.store';
@@ -103,6 +103,26 @@ describe('a plan being written', () => {
     draft.axes.set([]);
     draft.takeUp(old);
     expect(draft.plan()).toEqual(plan);
+  });
+
+  it('takes up a recipe as far as the house has what it names, to the very seed, and says what is missing', () => {
+    const [subject] = SUBJECTS;
+    const [look] = draft.allLooks();
+    const ticket = {
+      subject: { id: uuid(90), label: 'Another label', wording: subject.wording },
+      look: { id: uuid(91), name: look.name },
+      format: { width: 333, height: 77 },
+      contents: [],
+      seed: 1521331310,
+      settings: { strength: 64, unheardOf: 3 },
+    } as unknown as Ticket;
+    expect(draft.takeRecipe(ticket)).toEqual(['a format of 333 × 77']);
+    const plan = draft.plan();
+    expect([plan.subjectIds, plan.lookIds, plan.strength, plan.takes]).toEqual([[subject.id], [look.id], 64, 1]);
+    expect(plan.settings).toEqual({});
+    expect(seedFor(plan.seedPolicy, plan.seed, subject.id, 'cell', 1)).toBe(ticket.seed);
+    const other = { ...ticket, subject: { ...ticket.subject, wording: 'a tandem' }, look: { id: uuid(92), name: 'Elsewhere' } };
+    expect(draft.takeRecipe(other as Ticket).slice(0, 2)).toEqual(['the subject “a tandem”', 'the look “Elsewhere”']);
   });
 
   it('strikes a cell out and takes it back in', () => {

@@ -2,6 +2,7 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { PlanInput } from '@zinc/contract';
 import {
+  batchSeedFor,
   cellKey,
   choicesOf,
   NO_LOOK,
@@ -227,7 +228,7 @@ export class PlanDraft {
     this.note.set('');
     this.takes.set('1');
     this.seedPolicy.set('one');
-    this.seed.set(String(t.seed));
+    this.seed.set(String(batchSeedFor(t.seed)));
     this.strength.set(String(t.settings.strength));
     if (t.fidelity) this.fidelity.set({ subject: String(t.fidelity.subject), ground: String(t.fidelity.ground) });
     const known = new Set(this.pressSettings().map(s => s.key));

@@ -1,16 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import type { FamilyMember } from '@zinc/contract';
+import { KIN } from '../../shared/kin';
 import { Thumb } from '../../shared/thumb';
-
-/** How a proof comes from another, in words. */
-export const KIN_WORDS: Record<string, string> = {
-  offshoot: 'offshoot',
-  removed: 'part removed',
-  paintedAgain: 'part painted again',
-  asked: 'as asked',
-  matched: 'matched to its set',
-};
 
 export interface Branch {
   member: FamilyMember;
@@ -99,6 +91,6 @@ export class FamilyTree {
 
   said({ how, distance }: FamilyMember): string {
     if (!how) return ', the first';
-    return `, ${KIN_WORDS[how]}${distance === null ? '' : ` ${distance} away`}`;
+    return `, ${KIN[how].long}${distance === null ? '' : ` ${distance} away`}`;
   }
 }

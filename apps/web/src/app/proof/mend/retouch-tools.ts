@@ -60,7 +60,7 @@ const DEEP = 2;
     }
     @if (next() > deep) {
       <p class="wrong">
-        This would be the {{ next() }}th retouch of a retouch; damage piles up. Better begin from
+        This would be the picture worked over {{ next() }} times; damage piles up. Better begin from
         <button class="link" type="button" (click)="original.emit()">the first proof</button> again.
       </p>
     }

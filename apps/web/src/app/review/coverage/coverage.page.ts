@@ -4,7 +4,7 @@ import { Router, RouterLink } from '@angular/router';
 import { Actions, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import type { Coverage, Problem } from '@zinc/contract';
-import { auditTime } from 'rxjs';
+import { auditTime, filter } from 'rxjs';
 import { Api, problemOf } from '../../shared/api';
 import { Messages } from '../../shared/messages';
 import { sessionActions, sessionFeature } from '../../shared/session.store';
@@ -71,8 +71,18 @@ export class CoveragePage {
       untracked(() => void this.load(id));
     });
     inject(Actions)
-      .pipe(ofType(sessionActions.heard), auditTime(1500), takeUntilDestroyed())
+      .pipe(
+        ofType(sessionActions.heard),
+        filter(({ kind, about }) => kind === 'runStarted' || about === this.id() || this.isOurs(about)),
+        auditTime(1500),
+        takeUntilDestroyed(),
+      )
       .subscribe(() => void this.load(this.id()));
+  }
+
+  /** Whether something happened to a run of this campaign. */
+  private isOurs(about: string | null): boolean {
+    return this.coverage()?.runs.some(r => r.id === about) ?? false;
   }
 
   private async load(id: string): Promise<void> {

@@ -1,1 +1,0 @@
-ALTER TABLE `pictures` ADD `lettering` json;
