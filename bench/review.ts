@@ -26,7 +26,7 @@ async function addLargeRun(databaseUrl: string): Promise<string> {
     `insert into run_looks (run_id, look_id, version, target, facets) select '${runId}', look_id, version, target, facets from run_looks limit 1`,
   );
   await db.query(
-    `insert into cells (id, batch_id, cell_key, row_number, column_number, subject_id, subject_label, look_id, look_name, look_version, format_id, cell_values, final_text, struck_out)
+    `insert into cells (id, batch_id, cell_key, \`row_number\`, column_number, subject_id, subject_label, look_id, look_name, look_version, format_id, cell_values, final_text, struck_out)
      select ${id('0001', 'n.n')}, '${batchId}', concat('bench/', n.n), n.n, 0, ${id('0002', 'n.n')}, concat('Subject ', n.n), c.look_id, c.look_name, c.look_version, c.format_id, '[]', c.final_text, 0
      from ${numbers(ROWS)} n join (select * from cells order by id limit 1) c`,
   );

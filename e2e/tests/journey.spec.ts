@@ -141,6 +141,9 @@ test.describe.serial('from pictures to delivery', () => {
     await looks.getByRole('button', { name: /Three leaves/ }).click();
     await expect(page.getByText(/Tandem bicycle: the press cannot draw it/)).toBeVisible();
     await expect(page.getByRole('button', { name: 'Start run' })).toBeDisabled();
+    await page.getByRole('button', { name: /Leave all \d out that cannot be drawn/ }).click();
+    await expect(page.getByText(/the press cannot draw it/)).toHaveCount(0);
+    await page.getByRole('button', { name: 'Take them back in' }).click();
 
     const subjects = page.getByRole('list', { name: 'What' });
     for (const label of [

@@ -56,6 +56,24 @@ test('a set is judged by two people, a comment is pinned, answered and closed, a
   await expect(page.getByText('closed by Ines Okafor-Lindqvist')).toBeVisible();
 
   await page.goto(url);
+  const groups = page.getByRole('region', { name: 'The set' }).getByRole('rowheader');
+  await expect(groups).toHaveText([/Radish\s+1 kept/, /Honeybee\s+nothing kept/]);
+  for (let i = 0; i < 3; i++) await page.keyboard.press('r');
+  await expect(page.getByLabel('Rows by (R)')).toHaveValue('decision');
+  await expect(groups).toHaveText([/Without a decision\s+3 proofs, 0 kept/, /Kept\s+1 proof, 1 kept/]);
+  await page.getByRole('button', { name: /Radish, take 2/ }).click();
+  await page.keyboard.press('k');
+  // What was judged stays where the hand is, until the set is grouped anew.
+  await expect(groups).toHaveText([/Without a decision\s+3 proofs, 1 kept/, /Kept\s+1 proof, 1 kept/]);
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('heading', { name: /Honeybee, .*, take 1/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Group anew' }).click();
+  await expect(groups).toHaveText([/Without a decision\s+2 proofs, 0 kept/, /Kept\s+2 proofs, 2 kept/]);
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('r');
+  await expect(groups.first()).toHaveText(/Drift 0\.\d to \d\.\d/);
+  await page.keyboard.press('r');
+  await expect(groups).toHaveText([/Radish\s+1 kept/, /Honeybee\s+nothing kept/]);
   await page.getByRole('button', { name: 'Sign off' }).click();
   await expect(page.getByText('Round 1 is signed off, with 3 proofs undecided.')).toBeVisible();
   await page.getByRole('button', { name: /Honeybee, take 1/ }).click();

@@ -13,17 +13,7 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import {
-  REASONS,
-  type CellView,
-  type Cohesion,
-  type Decision,
-  type DecisionInput,
-  type TakeView,
-  type Verdict,
-  type Voice,
-} from '@zinc/contract';
-import { uuidv7 } from 'uuidv7';
+import { REASONS, type Cohesion, type Subject, type TakeView, type Verdict, type Voice } from '@zinc/contract';
 import { driftOver } from '@zinc/core';
 import { RunFeed } from '../runs/run-feed';
 import { Api } from '../shared/api';
@@ -38,14 +28,14 @@ import { MID_GREY, nextSurround, Surround } from '../shared/surround';
 import { Thumb, thumbUrl } from '../shared/thumb';
 import { DecisionQueue } from './decision-queue';
 import { DriftPlot, type Dot } from './drift-plot';
+import { Judging } from './judging';
 import { RoundLine } from './round-line';
+import { GROUPINGS, rowsOfGroups, rowsOfSubjects, type Grouping, type Spot } from './rows';
 import { rowsInSight, scrollToRow } from './window';
 import { agreementOf, isDisputed, isShown, lastSigned, type Showing } from './voices';
 
-/** A proof with the cell and take it comes from. */
-interface Item {
-  cell: CellView;
-  take: TakeView;
+/** A proof where it is laid out. */
+interface Item extends Spot {
   proof: NonNullable<TakeView['proof']>;
   row: number;
   at: number;
@@ -67,6 +57,10 @@ const SIZES = [
 ] as const;
 type Size = (typeof SIZES)[number]['name'];
 const FITTING = { least: 92, most: 190 };
+/** About the side of a fitting picture in a group, where as many stand side by side as there is room for. */
+const IN_GROUP = 130;
+/** Between two pictures. */
+const GAP = 5;
 /** What a row has beside its pictures: its label across; its own margins and the gap to the next down. */
 const BESIDE = { across: 124, down: 12 };
 /** Height of the header that stays in sight over the rows. */
@@ -76,7 +70,7 @@ const HEAD = 40;
 @Component({
   selector: 'zs-review',
   imports: [Thumb, FacetGauges, DriftPlot, RoundLine, StateView, Surround, RouterLink],
-  providers: [RunFeed],
+  providers: [RunFeed, Judging],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './review.page.html',
   styleUrl: './review.page.css',
@@ -88,6 +82,7 @@ export class ReviewPage {
   private readonly messages = inject(Messages);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   readonly queue = inject(DecisionQueue);
+  readonly judging = inject(Judging);
   readonly feed = inject(RunFeed);
   readonly id = input.required<string>();
   readonly verdicts = VERDICTS;
@@ -108,29 +103,47 @@ export class ReviewPage {
   readonly kin = KIN;
   readonly sizes = SIZES;
   readonly size = signal<Size>('fitting');
+  readonly groupings = GROUPINGS;
+  readonly grouping = signal<Grouping>('subject');
+  /** The verdicts as they stood when the set was grouped by decision. */
+  private readonly stood = signal<ReadonlyMap<string, Verdict | null>>(new Map());
+  private readonly tags = signal<ReadonlyMap<string, string>>(new Map());
   private readonly grid = viewChild<ElementRef<HTMLElement>>('grid');
   private readonly place = signal({ top: 0, width: 800, height: 500 });
   private readonly cohesion = signal<Cohesion | null>(null);
   private readonly things = this.store.selectSignal(galleyFeature.selectThings);
   /** How far down the list of the most unlike the hand has come. */
   private unlike = -1;
-  private readonly mine: { proofId: string; before: Decision | null }[] = [];
 
   private figure(t: TakeView): number | null {
     const d = this.feed.detail();
     return d && t.proof?.drift ? driftOver(t.proof.drift, d.facets) : null;
   }
 
-  readonly items = computed((): Item[] => {
-    const out: Item[] = [];
-    this.feed.rows().forEach((row, r) => {
-      let at = 0;
-      for (const cell of row.cells)
-        for (const take of cell?.takes ?? [])
-          if (take.proof) out.push({ cell: cell!, take, proof: take.proof, row: r, at: at++ });
-    });
-    return out;
+  private readonly across = computed(() => {
+    const fixed = this.fixedSide();
+    return Math.max(1, Math.floor((this.place().width - BESIDE.across) / ((fixed ?? IN_GROUP) + GAP)));
   });
+  readonly rows = computed(() => {
+    const by = this.grouping();
+    const rows = this.feed.rows();
+    if (by === 'subject') return rowsOfSubjects(rows);
+    return rowsOfGroups(rows, by, this.across(), {
+      columns: this.feed.columns(),
+      tags: this.tags(),
+      stood: this.stood(),
+      drift: take => this.figure(take),
+    });
+  });
+  /** Every proof, in the order it is laid out. */
+  readonly items = computed((): Item[] =>
+    this.rows().flatMap((row, r) =>
+      row.cells
+        .flatMap(c => c.spots)
+        .flatMap(({ cell, take }) => (take.proof ? [{ cell, take, proof: take.proof }] : []))
+        .map((item, at) => ({ ...item, row: r, at })),
+    ),
+  );
   readonly shown = computed(() => {
     const range = this.range();
     return new Set(
@@ -159,17 +172,14 @@ export class ReviewPage {
           ];
     }),
   );
-  readonly rows = computed(() =>
-    this.feed.rows().map(row => {
-      const kept = row.cells.flatMap(c => c?.takes ?? []).filter(t => t.proof?.decision?.verdict === 'keep').length;
-      return { ...row, kept };
-    }),
-  );
+  private readonly fixedSide = computed(() => SIZES.find(s => s.name === this.size())!.side);
   /** The side of a picture in pixels. */
   readonly side = computed(() => {
-    const fixed = SIZES.find(s => s.name === this.size())!.side;
+    const fixed = this.fixedSide();
     if (fixed) return fixed;
-    const fitting = (this.place().width - BESIDE.across) / this.feed.widest() - BESIDE.down;
+    const room = this.place().width - BESIDE.across;
+    if (this.grouping() !== 'subject') return Math.floor(room / this.across()) - GAP;
+    const fitting = room / this.feed.widest() - BESIDE.down;
     return Math.round(Math.min(FITTING.most, Math.max(FITTING.least, fitting)));
   });
   readonly rowHeight = computed(() => this.side() + BESIDE.down);
@@ -194,7 +204,21 @@ export class ReviewPage {
     const long = `${judged === 1 ? 'One proof has' : `${judged} proofs have`} a verdict of two people or more; on ${agreed} of them all say the same.`;
     return { short: `agreed on ${agreed} of ${judged}`, long };
   });
-  readonly bare = computed(() => this.rows().filter(r => r.kept === 0));
+  /** Subjects of which nothing is kept. */
+  readonly bare = computed(() => {
+    const kept = new Set(
+      this.items()
+        .filter(i => i.proof.decision?.verdict === 'keep')
+        .map(i => i.cell.subject.id),
+    );
+    return this.feed.rows().flatMap(r => (kept.has(r.subject.id) ? [] : [r.subject]));
+  });
+  /** Decisions made since the set was grouped by them. */
+  readonly isStale = computed(
+    () =>
+      this.grouping() === 'decision' &&
+      this.items().some(i => (this.stood().get(i.proof.id) ?? null) !== (i.proof.decision?.verdict ?? null)),
+  );
   readonly summary = computed(() => {
     const items = this.items();
     const kept = items.filter(i => i.proof.decision?.verdict === 'keep').length;
@@ -212,8 +236,8 @@ export class ReviewPage {
     inject(Keys).declare([
       { key: 'ArrowRight', does: 'Next proof', run: () => this.step(1) },
       { key: 'ArrowLeft', does: 'Proof before', run: () => this.step(-1) },
-      { key: 'ArrowDown', does: 'Next subject', run: () => this.stepRow(1) },
-      { key: 'ArrowUp', does: 'Subject before', run: () => this.stepRow(-1) },
+      { key: 'ArrowDown', does: 'Next row', run: () => this.stepRow(1) },
+      { key: 'ArrowUp', does: 'Row before', run: () => this.stepRow(-1) },
       { key: 'Space', does: 'Look closer', run: () => this.closer.update(v => !v) },
       ...VERDICTS.map(v => ({
         key: v.key,
@@ -227,6 +251,7 @@ export class ReviewPage {
       { key: 'L', does: 'Lay together: the proofs in the galley, or the takes of this cell', run: () => this.layTogether() },
       { key: 'M', does: 'The one most unlike the rest', run: () => this.mostUnlike() },
       { key: 'E', does: 'Mend it: ask, retouch, offshoots', run: () => this.mend() },
+      { key: 'R', does: 'Rows by something else: subject, look, tag, decision, drift', run: () => this.nextGrouping() },
       { key: 'Z', does: 'Next size of the pictures', run: () => this.nextSize() },
       { key: 'X', does: 'Next surround', run: () => this.surround.update(nextSurround) },
       { key: 'Enter', does: 'Open the ticket', run: () => this.openTicket() },
@@ -298,6 +323,26 @@ export class ReviewPage {
     this.size.set(SIZES[(at + 1) % SIZES.length].name);
   }
 
+  /** Lays the set out by something else; what is in hand stays so. */
+  group(by: Grouping): void {
+    if (by === 'decision') this.stood.set(new Map(this.items().map(i => [i.proof.id, i.proof.decision?.verdict ?? null])));
+    if (by === 'tag') void this.readTags();
+    this.grouping.set(by);
+  }
+
+  nextGrouping(): void {
+    this.group(GROUPINGS[(GROUPINGS.indexOf(this.grouping()) + 1) % GROUPINGS.length]);
+  }
+
+  private async readTags(): Promise<void> {
+    try {
+      const { items } = await this.api.get<{ items: Subject[] }>('/subjects');
+      this.tags.set(new Map(items.flatMap(s => (s.tags?.[0] ? [[s.id, s.tags[0]] as const] : []))));
+    } catch (error) {
+      this.messages.failed(error);
+    }
+  }
+
   mend(): void {
     const item = this.inHand();
     if (item && this.mayMake()) void this.router.navigate(['/review/proof', item.proof.id], { queryParams: { mend: 1 } });
@@ -348,90 +393,28 @@ export class ReviewPage {
 
   nextBare(): void {
     const hand = this.inHand();
-    const bare = new Set(this.bare().map(r => r.subject.id));
-    const list = this.items().filter(i => bare.has(i.cell.subject.id));
-    const next = list.find(i => i.row > (hand?.row ?? -1)) ?? list[0];
+    const bare = new Set(this.bare().map(r => r.id));
+    const items = this.items();
+    const at = items.findIndex(i => i.proof.id === hand?.proof.id);
+    const next =
+      items.slice(at + 1).find(i => bare.has(i.cell.subject.id) && i.cell.subject.id !== hand?.cell.subject.id) ??
+      items.find(i => bare.has(i.cell.subject.id));
     if (next) this.handId.set(next.proof.id);
-  }
-
-  private async send(
-    item: Item,
-    part: Pick<DecisionInput, 'verdict' | 'grade'> & { reasons?: DecisionInput['reasons']; note?: string },
-    remember = true,
-  ): Promise<void> {
-    const before = item.proof.decision;
-    const body: DecisionInput = {
-      id: uuidv7(),
-      proofId: item.proof.id,
-      verdict: part.verdict,
-      grade: part.grade,
-      reasons: part.reasons ?? [],
-      note: part.note ?? '',
-    };
-    const standing = part.verdict || part.grade !== null;
-    this.feed.decide(
-      item.proof.id,
-      standing ? { ...body, person: this.person()?.name ?? '', at: new Date().toISOString() } : null,
-    );
-    if (remember) this.mine.push({ proofId: item.proof.id, before });
-    await this.queue.add(this.person()!.id, body, () => this.feed.decide(item.proof.id, before));
   }
 
   async decide(verdict: Verdict): Promise<void> {
     const item = this.inHand();
-    if (!item) return;
-    const now = item.proof.decision;
-    // The same key twice takes the verdict back.
-    const next = now?.verdict === verdict ? null : verdict;
-    await this.send(item, { verdict: next, grade: now?.grade ?? null });
+    if (item) await this.judging.decide(item.proof, verdict);
   }
 
   async grade(grade: number): Promise<void> {
     const item = this.inHand();
-    if (!item) return;
-    const now = item.proof.decision;
-    await this.send(item, {
-      verdict: now?.verdict ?? null,
-      grade: now?.grade === grade ? null : grade,
-      reasons: now?.reasons as DecisionInput['reasons'],
-      note: now?.note,
-    });
-  }
-
-  async reason(reason: (typeof REASONS)[number]): Promise<void> {
-    const item = this.inHand();
-    const now = item?.proof.decision;
-    if (!item || !now?.verdict) return;
-    const reasons = (
-      now.reasons.includes(reason) ? now.reasons.filter(r => r !== reason) : [...now.reasons, reason]
-    ) as DecisionInput['reasons'];
-    await this.send(item, { verdict: now.verdict ?? null, grade: now.grade ?? null, reasons, note: now.note });
-  }
-
-  /** Says why in words, beside the reasons. */
-  async note(text: string): Promise<void> {
-    const item = this.inHand();
-    const now = item?.proof.decision;
-    if (!item || !now?.verdict || text.trim() === now.note) return;
-    const { verdict, reasons } = now;
-    await this.send(item, { verdict, grade: now.grade ?? null, reasons: reasons as DecisionInput['reasons'], note: text.trim() });
+    if (item) await this.judging.grade(item.proof, grade);
   }
 
   async undo(): Promise<void> {
-    const last = this.mine.pop();
-    const item = this.items().find(i => i.proof.id === last?.proofId);
-    if (!last || !item) return;
-    this.handId.set(item.proof.id);
-    await this.send(
-      item,
-      {
-        verdict: last.before?.verdict ?? null,
-        grade: last.before?.grade ?? null,
-        reasons: last.before?.reasons as DecisionInput['reasons'],
-        note: last.before?.note,
-      },
-      false,
-    );
+    const proof = await this.judging.undo(id => this.items().find(i => i.proof.id === id)?.proof);
+    if (proof) this.handId.set(proof.id);
   }
 
   async again(): Promise<void> {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Subject } from '@zinc/contract';
 import type { Finding } from '@zinc/core';
@@ -12,6 +12,13 @@ import { PlanDraft } from './plan-draft';
   selector: 'zs-plan-findings',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    @if (undrawable().length > 1) {
+      <p>
+        <button class="b small" type="button" (click)="leaveOut()">
+          Leave all {{ undrawable().length }} out that cannot be drawn
+        </button>
+      </p>
+    }
     <ul class="findings">
       @for (f of findings(); track f.message) {
         <li [class.must]="f.severity === 'must'">
@@ -46,6 +53,10 @@ import { PlanDraft } from './plan-draft';
     </ul>
   `,
   styles: `
+    :host {
+      display: grid;
+      gap: 8px;
+    }
     .findings {
       display: grid;
       gap: 8px;
@@ -85,6 +96,14 @@ export class PlanFindings {
   /** The licence a reason is being written for. */
   readonly overriding = signal<string | null>(null);
   readonly fault = signal('');
+
+  /** Subjects that the press cannot draw: of several, all are left out at once. */
+  readonly undrawable = computed(() => this.findings().filter(f => f.mend?.action === 'strikeOut'));
+
+  leaveOut(): void {
+    const cells = this.undrawable().flatMap(f => f.cells);
+    this.draft.struckOut.update(now => new Set([...now, ...cells]));
+  }
 
   mend({ mend, cells }: Finding): void {
     const { draft } = this;

@@ -1,4 +1,6 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { fillTemplate } from '@zinc/core';
+import { Sentence } from '../wording/sentence';
 import { PlanDraft } from './plan-draft';
 
 type OpenSlot = ReturnType<PlanDraft['openSlots']>[number];
@@ -6,6 +8,7 @@ type OpenSlot = ReturnType<PlanDraft['openSlots']>[number];
 /** What is said: a template or none, its slots with one value or several, and a note at the time of use. */
 @Component({
   selector: 'zs-plan-words',
+  imports: [Sentence],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <select class="t" id="p-words" (change)="draft.templateId.set($any($event.target).value || null)">
@@ -14,8 +17,8 @@ type OpenSlot = ReturnType<PlanDraft['openSlots']>[number];
       }
       <option value="" [selected]="draft.templateId() === null">no template: the subject alone</option>
     </select>
-    @if (draft.template(); as t) {
-      <p class="dim">{{ t.text }}</p>
+    @if (sentence(); as parts) {
+      <zs-sentence [parts]="parts" />
     }
     @for (s of draft.openSlots(); track s.name) {
       <div class="fill" [title]="s.help ?? ''">
@@ -90,6 +93,14 @@ type OpenSlot = ReturnType<PlanDraft['openSlots']>[number];
 })
 export class PlanWords {
   readonly draft = inject(PlanDraft);
+  /** What is said, with what stands in each slot; of several values all of them. */
+  readonly sentence = computed(() => {
+    const t = this.draft.template();
+    if (!t) return null;
+    const several = this.draft.alternatives();
+    const words = this.draft.openSlots().map(s => [s.name, several[s.name]?.join(' | ') || this.fillOf(s) || s.name] as const);
+    return fillTemplate(t.text, t.slots, { ...Object.fromEntries(words), subject: 'subject' });
+  });
 
   fillOf(slot: OpenSlot): string {
     return this.draft.fills()[slot.name] ?? slot.default ?? '';

@@ -33,6 +33,7 @@ import { Messages } from '../shared/messages';
 import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
 import { SamplePair } from './sample-pair';
+import { Sentence } from './sentence';
 import { SubjectRow } from './subject-row';
 import { subjects, templates } from './wording.store';
 
@@ -41,7 +42,7 @@ const NEW_TEXT = 'A {{subject}}, whole, on plain ground';
 /** Templates with slots, and the subjects that fill them: every subject's final text is read beside the sentence that makes it. */
 @Component({
   selector: 'zs-wording',
-  imports: [RouterLink, StateView, SubjectRow, SamplePair],
+  imports: [RouterLink, StateView, SubjectRow, SamplePair, Sentence],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './wording.page.html',
   styleUrl: './wording.page.css',
