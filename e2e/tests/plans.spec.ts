@@ -36,7 +36,9 @@ test('slots take several values, rows take their own, and notes are shown as wha
   await planOf(page, ['Radish', 'Honeybee']);
   await page.getByLabel('Takes', { exact: true }).fill('1');
   await expect(sums(page)).toContainText('2 images');
-  await expect(page.getByLabel('The sentence with its slots')).toHaveText('A subject, whole, on plain ground, light from the left');
+  await expect(page.getByLabel('The sentence with its slots')).toHaveText(
+    'A subject, whole, on plain ground, light from the left',
+  );
   await page.getByRole('button', { name: 'Several values of light' }).click();
   await expect(sums(page)).toContainText('6 images');
   await page.getByRole('button', { name: /Honeybee in Block & Brine, 92 %, evening light/ }).click();
