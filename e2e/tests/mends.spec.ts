@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import sharp from 'sharp';
 import { dropFiles, expectAccessible, LEAD, planOf, REVIEWER, signIn, startPlan, watchForErrors } from './helpers.ts';
 
 /** Makes a run of a few subjects for a campaign and opens the proof of the first take of one of them. */
@@ -143,7 +144,10 @@ test('a kept proof leads its campaign, its set is followed, and an exported pict
   await expect(page.getByRole('heading', { name: 'Beetroot, take 1' })).toBeVisible();
 
   // An exported picture is dropped on the window.
-  const { pictureSha } = (await (await page.request.get(`/api/proofs/${id}`)).json()) as { pictureSha: string };
+  const { pictureSha, runId } = (await (await page.request.get(`/api/proofs/${id}`)).json()) as {
+    pictureSha: string;
+    runId: string;
+  };
   const bytes = await (await page.request.get(`/api/pictures/${pictureSha}/working`)).body();
   await page.goto('/runs');
   await dropFiles(page, page.locator('main'), [{ name: 'beetroot.png', type: 'image/png', bytes }]);
@@ -153,6 +157,16 @@ test('a kept proof leads its campaign, its set is followed, and an exported pict
   // The next set follows it.
   await page.getByRole('link', { name: 'A set that follows it' }).click();
   await expect(page.getByLabel('What the set follows')).toContainText('follows Beetroot, take 1');
+
+  // Another house's picture, dropped while that plan is open: the plan becomes that of its recipe.
+  const zip = await (await page.request.get(`/api/runs/${runId}/export.zip`)).body();
+  const start = zip.indexOf(Buffer.from([0x89, 0x50, 0x4e, 0x47]));
+  const png = zip.subarray(start, zip.indexOf('IEND', start) + 8);
+  const xmp = String((await sharp(png).metadata()).xmp).replace('&#34;seed&#34;:', '&#34;seed&#34;:9');
+  const foreign = await sharp(png).resize(200).withXmp(xmp).png().toBuffer();
+  await dropFiles(page, page.locator('main'), [{ name: 'theirs.png', type: 'image/png', bytes: foreign }]);
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Beetroot, from a recipe');
+  await expect(page.getByRole('list', { name: 'What' }).locator('button[aria-pressed=true]')).toHaveText(['Beetroot']);
   noErrors();
 });
 

@@ -117,7 +117,7 @@ export function createPress(renders: Renders, settings: PressSettings): Express 
           ignoredSettings,
         };
       const verdict = own.drawnAs ? 'drawnAs' : 'drawable';
-      const ignored = [...new Set([...own.ignored, ...findWishes(c.around ?? '').ignored])];
+      const ignored = [...new Set([...own.ignored, ...findWishes(c.around ?? '', own.subject).ignored])];
       return { key: c.key, verdict, as: own.subject.name, ignored, ignoredSettings };
     });
     res.json({ results });

@@ -142,10 +142,12 @@ describe('Proofs made from proofs', () => {
   });
 
   it('follow asks in words, read back before anything is made, and keep the thread', async () => {
-    const ask = { words: 'ground darker, two radishes, fewer leaves' };
+    const ask = { words: 'ground darker, two radishes, fewer leaves, a better hat' };
     const read = (await lead.post(`/api/proofs/${proofId}/asks/reading`).send(ask).expect(200)).body as AskAnswer;
-    expect(read.left).toEqual(['fewer leaves']);
-    expect(read.says.map(s => s.says).join(' ')).toContain('The drawing is told: two radishes.');
+    expect(read.left).toEqual(['a better hat']);
+    expect(read.says.map(s => s.says).join(' ')).toContain(
+      'The drawing is told: two radishes. The drawing is told: fewer leaves.',
+    );
     expect(read.says.map(s => s.says).join(' ')).toContain('The ground goes from');
     const [first] = await make('asks', ask);
     const before = await proof(proofId);
@@ -153,7 +155,7 @@ describe('Proofs made from proofs', () => {
     expect(first.pixelHash).not.toBe(before.pixelHash);
     // The next one begins from the first proof again, and heeds what is kept of the thread.
     const thread = (await proof(first.id)).asks;
-    expect(thread.map(a => [a.words, a.left, a.madeId])).toEqual([[ask.words, ['fewer leaves'], first.id]]);
+    expect(thread.map(a => [a.words, a.left, a.madeId])).toEqual([[ask.words, ['a better hat'], first.id]]);
     const [second] = await make('asks', { words: 'strength 60', keep: [thread[0].id] }, first.id);
     expect(second.ticket.parents).toEqual([{ proof: proofId, how: 'asked' }]);
     expect(second.ticket.settings.strength).toBe(60);

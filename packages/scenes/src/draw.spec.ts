@@ -1,4 +1,5 @@
-import { boxSeat, hashPixels } from '@zinc/core';
+import { boxSeat, hashPixels, toLabPlanes } from '@zinc/core';
+import type { Scene } from './canvas/canvas.ts';
 import { drawSubject, type Wishes } from './draw.ts';
 import { findSubject, findWishes } from './find.ts';
 import { photograph } from './photo.ts';
@@ -102,6 +103,48 @@ describe('wishes of words around a subject', () => {
   });
   it('stand before those of the wording only where the wording has none', () => {
     expect(findSubject('three radishes in winter').wishes).toEqual({ count: 3, season: 'winter' });
+  });
+});
+
+describe('the number of parts', () => {
+  const side = 160;
+  const sceneOf = (name: string, parts: Wishes['parts'] = {}): Scene => drawSubject(name, 7, side, side, { parts, count: 1 });
+  const tones = ({ picture }: Scene): Float32Array => toLabPlanes(picture).L;
+
+  it('is read of things that have such parts; of others it is told as not drawn', () => {
+    expect(findSubject('a radish with fewer leaves').wishes.parts).toEqual({ leaves: -1 });
+    const radish = findSubject('radish').subject;
+    expect(findWishes(', on a table, fewer leaves, many more leaves', radish)).toEqual({
+      wishes: { setting: 'table', parts: { leaves: 1 } },
+      ignored: [],
+    });
+    expect(findWishes('more of the petals', radish).ignored).toEqual(['more', 'petals']);
+    expect(findWishes('fewer hats', radish).ignored).toEqual(['fewer', 'hats']);
+  });
+
+  it('changes what is there of them, and nothing else of the thing', () => {
+    const usual = sceneOf('radish');
+    const area = ({ mask }: Scene): number => mask.reduce((sum, v) => sum + v, 0);
+    const [few, fewest, most] = [-1, -3, 3].map(leaves => sceneOf('radish', { leaves }));
+    expect(area(fewest)).toBeLessThan(area(few));
+    expect(area(few)).toBeLessThan(area(usual));
+    expect(area(most)).toBeGreaterThan(area(usual));
+    // The root, below the leaves, is the same to the last pixel, whatever was drawn above it.
+    const below = Math.round(side * 0.68) * side;
+    for (const other of [few, fewest, most]) expect(tones(other).subarray(below)).toEqual(tones(usual).subarray(below));
+  });
+
+  it('is kept to at least one, and to what a thing has by itself when nothing is said', () => {
+    const same = (name: string, parts: Wishes['parts']): boolean =>
+      hashPixels(sceneOf(name, parts).picture) === hashPixels(sceneOf(name).picture);
+    for (const { name, parts } of SUBJECTS)
+      for (const part of parts ?? []) {
+        for (const steps of [-9, -1, 1, 9])
+          expect(same(name, { [part]: steps }))
+            .withContext(`${name}, ${steps} ${part}`)
+            .toBeFalse();
+        expect(same(name, { [part]: 0 })).toBeTrue();
+      }
   });
 });
 

@@ -4,7 +4,7 @@ import { clamp, lerp } from '@zinc/core/number/scalar';
 import { Canvas, PIVOT, type Scene, type Stance } from './canvas/canvas.ts';
 import { drawSetting, lampFor, type Light, type Season, type Setting } from './setting.ts';
 import { SUBJECTS } from './subjects/index.ts';
-import type { DrawnSubject } from './subjects/types.ts';
+import type { DrawnSubject, PartName } from './subjects/types.ts';
 
 /** What may be asked of a drawing beside its subject; whatever is left out the subject decides for itself. */
 export interface Wishes {
@@ -19,6 +19,8 @@ export interface Wishes {
   setting?: Setting;
   light?: Light;
   season?: Season;
+  /** How many steps more (above 0) or fewer of its parts it has than by itself. */
+  parts?: Partial<Record<PartName, number>>;
   /** Steps away from this pose and kind, each towards the ones of another seed, 0–1. */
   apart?: readonly { seed: number; pose: number; kind: number }[];
   /** Where in the frame it sits and how much of it it fills. */
@@ -43,6 +45,7 @@ export function drawSubject(name: string, seed: number, width: number, height: n
     throw new RangeError(`Got a count of ${count}; wanted a whole number from 1 to ${MOST_COUNT}.`);
   const canvas = new Canvas(width, height);
   canvas.single = count !== undefined;
+  canvas.wanted = wishes.parts ?? {};
   if (setting) canvas.setting = c => drawSetting(c, setting, seed & 0xffff);
   const moved = wishes.seat ? towardsSeat(name, seed, width, height, wishes, wishes.seat) : { dx: 0, dy: 0, scale: 1 };
   const pose = posesOf(name, seed, wishes);

@@ -2,7 +2,7 @@ import { labOfHex } from '@zinc/core';
 import { MOST_COUNT, type Wishes } from './draw.ts';
 import type { Light, Season, Setting } from './setting.ts';
 import { SUBJECTS } from './subjects/index.ts';
-import type { DrawnSubject } from './subjects/types.ts';
+import type { DrawnSubject, PartName } from './subjects/types.ts';
 
 /** What the drawer makes of a wording. */
 export interface Found {
@@ -135,6 +135,20 @@ const SEASON_WORDS: Phrase<Season>[] = longestFirst([
   ['first frost', 'winter'],
 ]);
 
+const PART_WORDS: Phrase<PartName>[] = longestFirst([
+  ['leaves', 'leaves'],
+  ['leaf', 'leaves'],
+  ['foliage', 'leaves'],
+  ['fronds', 'leaves'],
+  ['petals', 'petals'],
+  ['beans', 'beans'],
+  ['stripes', 'stripes'],
+]);
+const FEWER_OR_MORE = new RegExp(
+  ` (many |much )?(fewer|less|more)(?: of)?(?: the)? (${PART_WORDS.map(([w]) => w).join('|')})(?= )`,
+  'g',
+);
+
 /** Words that carry no picture and so are never reported as ignored. */
 const SILENT = new Set(
   'a an the of on in with and or its their this that single plain ground picture image drawing drawn illustration print painting whole fresh freshly pulled just small large big little tall round old young ripe for to at from by no as up out over under each very'.split(
@@ -161,13 +175,13 @@ export function findSubject(wording: string): Found {
   const near = own.value ? null : take(text, NEAR);
   const subject = own.value ?? (near?.value ? (SUBJECTS.find(s => s.name === near.value) ?? null) : null);
   if (!subject) return { subject: null, drawnAs: null, wishes: {}, ignored: [] };
-  const { wishes, ignored } = wishesIn((near ?? own).text);
+  const { wishes, ignored } = wishesIn((near ?? own).text, subject);
   return { subject, drawnAs: near?.value ? subject.name : null, wishes, ignored };
 }
 
 /** What words around a subject ask of its drawing, and those of them that are not drawn; they name no subject themselves. */
-export function findWishes(words: string): Pick<Found, 'wishes' | 'ignored'> {
-  return wishesIn(plain(words));
+export function findWishes(words: string, subject: DrawnSubject | null = null): Pick<Found, 'wishes' | 'ignored'> {
+  return wishesIn(plain(words), subject);
 }
 
 /** Small letters and single spaces, one before and one after. */
@@ -178,7 +192,20 @@ function plain(words: string): string {
     .replace(/[^a-z0-9'-]+/g, ' ')} `.replace(/ +/g, ' ');
 }
 
-function wishesIn(text: string): Pick<Found, 'wishes' | 'ignored'> {
+/** Takes out what is said of the number of parts; of a thing that has no such parts it stays, and is told as not drawn. */
+function takeParts(text: string, subject: DrawnSubject | null): { text: string; value: Wishes['parts'] } {
+  const value: NonNullable<Wishes['parts']> = {};
+  const left = text.replace(FEWER_OR_MORE, (all, much: string | undefined, way: string, word: string) => {
+    const part = PART_WORDS.find(([w]) => w === word)![1];
+    if (subject && !subject.parts?.includes(part)) return all;
+    value[part] = (value[part] ?? 0) + (way === 'more' ? 1 : -1) * (much ? 2 : 1);
+    return '';
+  });
+  return { text: left, value: Object.keys(value).length > 0 ? value : undefined };
+}
+
+function wishesIn(whole: string, subject: DrawnSubject | null): Pick<Found, 'wishes' | 'ignored'> {
+  const { text, value: parts } = takeParts(whole, subject);
   const setting = take(text, SETTING_WORDS);
   const light = take(setting.text, LIGHT_WORDS);
   const season = take(light.text, SEASON_WORDS);
@@ -186,6 +213,7 @@ function wishesIn(text: string): Pick<Found, 'wishes' | 'ignored'> {
   const figure = / ([1-9]) /.exec(colour.text);
   const count = figure ? { text: colour.text.replace(figure[0], ' '), value: Number(figure[1]) } : take(colour.text, COUNTS);
   const wishes: Wishes = {};
+  if (parts) wishes.parts = parts;
   if (setting.value) wishes.setting = setting.value;
   if (light.value) wishes.light = light.value;
   if (season.value) wishes.season = season.value;

@@ -1,7 +1,9 @@
 import { fromLabPlanes, labOfHex, type Lab, type Picture } from '@zinc/core';
 import { blur } from '@zinc/core/image/filter';
 import { clamp, lerp, smoothstep } from '@zinc/core/number/scalar';
+import type { Random } from '@zinc/core/number/random';
 import { atan2, cos, length2, pow, sin } from '@zinc/core/number/trig';
+import type { PartName } from '../subjects/types.ts';
 
 /** A colour, or a colour by place: along (0–1) and across (−1–1) a ribbon, turn and radius of a blob, box place of a polygon; then frame x, y. */
 export type Paint = Lab | ((t: number, s: number, x: number, y: number) => Lab);
@@ -54,6 +56,10 @@ const AS_DRAWN: Stance = { dx: 0, dy: 0, scale: 1, turn: 0, flip: 1 };
 /** The point about which a stance turns and scales. */
 export const PIVOT = { x: 0.5, y: 0.56 };
 
+/** What a step of more or fewer parts comes to, as a factor, and how many steps there are. */
+const MORE = 1.45;
+const FEWER = 0.62;
+const MOST_STEPS = 3;
 const MOST_SAMPLES = 40;
 const LEAST_SAMPLES = 10;
 
@@ -80,6 +86,10 @@ export class Canvas {
   private s = 0;
   /** One of its kind was asked for: a subject that likes to come in bunches draws a single one. */
   single = false;
+  /** How many more (above 0) or fewer than usual of a part are wanted, in steps, by the part's name. */
+  wanted: Partial<Record<PartName, number>> = {};
+  /** What is drawn leaves no trace. */
+  private muted = false;
   /** Stands in for the backdrop a subject would draw itself. */
   setting: ((canvas: Canvas) => void) | null = null;
   private ready = false;
@@ -129,6 +139,41 @@ export class Canvas {
     return [PIVOT.x + ((u * this.c + v * this.s) * flip) / scale, PIVOT.y + (v * this.c - u * this.s) / scale];
   }
 
+  /** How many of a part there are: as many as usual, or fewer or more when that is wanted; at least one. */
+  many(part: PartName, usual: number): number {
+    const steps = clamp(this.wanted[part] ?? 0, -MOST_STEPS, MOST_STEPS);
+    let count = usual;
+    for (let k = 0; k < Math.abs(steps); k++)
+      count =
+        steps > 0 ? Math.max(count + 1, Math.round(count * MORE)) : Math.max(1, Math.min(count - 1, Math.round(count * FEWER)));
+    return count;
+  }
+
+  /**
+   * Draws parts of a kind one by one, told their place in the row and how many there are. However many are wanted, those that there are
+   * by themselves keep their own numbers, and what is drawn afterwards gets the numbers that it would have had.
+   */
+  each(part: PartName, usual: number, random: Random, draw: (k: number, count: number, random: Random) => void): void {
+    const count = this.many(part, usual);
+    const row = Array.from({ length: count }, (_, k) => k);
+    if (count === usual) return row.forEach(k => draw(k, count, random));
+    const own: number[][] = [];
+    this.muted = true;
+    for (let k = 0; k < usual; k++) {
+      const numbers: number[] = [];
+      own.push(numbers);
+      draw(k, usual, () => (numbers.push(random()), numbers.at(-1)!));
+    }
+    this.muted = false;
+    for (const k of row) {
+      const numbers = own[k % usual];
+      // What comes on top is like one that there is, and not the same.
+      const apart = Math.floor(k / usual) * 0.37;
+      let at = 0;
+      draw(k, count, () => (numbers[at++ % numbers.length] + apart) % 1);
+    }
+  }
+
   /** Wall above the horizon (unit y), ground below; the ground runs on to the edges of any frame. */
   backdrop(wallTop: Lab, wallFoot: Lab, ground: Lab, horizon: number): void {
     if (this.ready) return;
@@ -163,6 +208,7 @@ export class Canvas {
 
   /** A soft shadow on the ground beneath a subject. */
   shadow(cx: number, cy: number, rx: number, ry: number, depth: number): void {
+    if (this.muted) return;
     const [X, Y] = this.place(cx, cy);
     const RX = rx * this.unit * this.stance.scale;
     const RY = ry * this.unit * this.stance.scale;
@@ -198,6 +244,7 @@ export class Canvas {
 
   /** A strip along a smooth spine (Catmull–Rom through the points) with half-width `widthAt(t)` in unit lengths. */
   ribbon(points: readonly Point[], widthAt: (t: number) => number, paint: Paint, shape: RibbonShape = {}): void {
+    if (this.muted) return;
     this.nextPart();
     const { width: w, height: h, unit } = this;
     const { scale, flip } = this.stance;
@@ -303,6 +350,7 @@ export class Canvas {
     paint: Paint,
     shape: { height?: number; gloss?: number; power?: number; round?: number; lobes?: number; lobeDepth?: number } = {},
   ): void {
+    if (this.muted) return;
     this.nextPart();
     const { unit } = this;
     const { scale, flip } = this.stance;
@@ -337,6 +385,7 @@ export class Canvas {
 
   /** A flat polygon with the surface direction `tilt`; `opacity` under 1 is glass. */
   polygon(points: readonly Point[], paint: Paint, tilt: Point = [0, 0], height = 0, opacity = 1): void {
+    if (this.muted) return;
     this.nextPart();
     const placed = points.map(p => this.place(p[0], p[1]));
     const xs = placed.map(p => p[0]);

@@ -7,11 +7,13 @@ import type { DrawnSubject } from './types.ts';
 export const beanPod: DrawnSubject = {
   name: 'broad bean pod',
   words: ['broad bean pod', 'broad bean pods', 'broad bean', 'broad beans', 'bean pod', 'bean pods', 'beans'],
+  parts: ['beans'],
   draw(canvas, random, seed) {
     canvas.backdrop(hex('#f2eee2'), hex('#efe6d6'), hex('#e3d8c2'), 1.5);
     const skin = hex(['#6f9e48', '#7aa84e', '#5d8a4a'][Math.floor(random() * 3)]);
     const fur = hex('#f1efdc');
-    const beans = 5 + Math.floor(random() * 2);
+    const usual = 5 + Math.floor(random() * 2);
+    const beans = canvas.many('beans', usual);
     const bow = 0.1 + random() * 0.08;
     const at = (t: number, off = 0): Point => {
       const x = 0.13 + 0.74 * t;
@@ -39,7 +41,7 @@ export const beanPod: DrawnSubject = {
       },
       { round: -0.6, height: 0.03, gloss: 0.02 },
     );
-    for (let k = 0; k < beans; k++) {
+    canvas.each('beans', usual, random, (k, _, random) => {
       const t = 0.15 + (0.7 * (k + 0.5)) / beans;
       const [x, y] = at(t, -0.012);
       const size = 0.052 * (0.9 + random() * 0.2) * (1 - 0.5 * Math.abs(t - 0.5));
@@ -58,7 +60,7 @@ export const beanPod: DrawnSubject = {
         (_, __, u, v) => ({ ...bean, L: bean.L + 0.03 * u - (u > 0.74 && Math.abs(v) < 0.3 ? 0.22 : 0) }),
         { height: 0.1, gloss: 0.7, power: 2.3 },
       );
-    }
+    });
     canvas.ribbon(
       spine(0.052),
       t => half(t) * 0.52 + 0.002,

@@ -8,6 +8,7 @@ import type { DrawnSubject } from './types.ts';
 export const beetroot: DrawnSubject = {
   name: 'beetroot',
   words: ['beetroot', 'beetroots', 'beet', 'beets'],
+  parts: ['leaves'],
   draw(canvas, random, seed) {
     canvas.backdrop(hex('#f0ece4'), hex('#ebe3d6'), hex('#d9ccb8'), 0.74);
     const skin = hex(random() < 0.7 ? '#6b1f3a' : '#8a2340');
@@ -18,8 +19,7 @@ export const beetroot: DrawnSubject = {
     const r = 0.165 + random() * 0.025;
     const sliced = random() < 0.4;
     canvas.shadow(x0 + 0.05, y0 + r * 1.08, r * 1.75, r * 0.4, 0.45);
-    const leaves = 5 + Math.floor(random() * 3);
-    for (let j = 0; j < leaves; j++) {
+    canvas.each('leaves', 5 + Math.floor(random() * 3), random, (j, leaves, random) => {
       const f = (j + 0.5) / leaves - 0.5;
       const angle = -Math.PI / 2 + f * 1.5 + (random() - 0.5) * 0.16;
       const length = 0.34 + random() * 0.06;
@@ -42,7 +42,7 @@ export const beetroot: DrawnSubject = {
         leafPaint(mixLab(blade, hex('#2f5a3c'), random() * 0.6), mixLab(stem, hex('#c04a6a'), 0.4), 6, seed + j),
         { round: 0.3, cup: 0.55, height: 0.04 + j * 0.004, bend: 0.6 },
       );
-    }
+    });
     const sway = random() - 0.5;
     canvas.ribbon(
       [

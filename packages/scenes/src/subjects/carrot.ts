@@ -7,6 +7,7 @@ import type { DrawnSubject } from './types.ts';
 export const carrot: DrawnSubject = {
   name: 'carrot',
   words: ['carrot', 'carrots'],
+  parts: ['leaves'],
   draw(canvas, random, seed) {
     canvas.backdrop(hex('#f2ede1'), hex('#ede4d2'), hex('#dccfb7'), 0.74);
     const skin = hex(['#e2702a', '#e58a2e', '#c9542b', '#e9b64a'][Math.floor(random() * 4)]);
@@ -20,8 +21,7 @@ export const carrot: DrawnSubject = {
       const top = 0.44 + random() * 0.03 + (k === 2 ? 0.03 : 0);
       const at = (d: number, o = 0): Point => [x0 + lean * d * 0.6 + o, top + d * 0.46 * s];
       canvas.shadow(x0 + 0.06, 0.86, 0.14 * s, 0.035, 0.3);
-      const fronds = 6 + Math.floor(random() * 3);
-      for (let j = 0; j < fronds; j++) {
+      canvas.each('leaves', 6 + Math.floor(random() * 3), random, (j, fronds, random) => {
         const f = (j + 0.5) / fronds - 0.5;
         const angle = -1.571 + f * 1.25 + (random() - 0.5) * 0.15 - lean * 0.4;
         const length = (0.3 + random() * 0.07) * s;
@@ -59,7 +59,7 @@ export const carrot: DrawnSubject = {
             );
           }
         }
-      }
+      });
       canvas.ribbon(
         [at(0), at(0.35), at(0.7), at(1, 0.02 * (random() - 0.5))],
         t => 0.07 * s * (t < 0.06 ? 0.72 + 4.6 * t : pow(1 - (t - 0.06) / 0.97, 0.62)) + 0.002,

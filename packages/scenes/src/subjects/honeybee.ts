@@ -8,6 +8,7 @@ import type { DrawnSubject } from './types.ts';
 export const honeybee: DrawnSubject = {
   name: 'honeybee',
   words: ['honeybee', 'honeybees', 'honey bee', 'honey bees', 'bee', 'bees'],
+  parts: ['stripes'],
   leans: 0.5,
   draw(canvas, random, seed) {
     const ground = hex('#f4efdf');
@@ -60,7 +61,7 @@ export const honeybee: DrawnSubject = {
       wing([0.25 * spreadWings, 0.1], 0.045, 0.05);
       wing([0.34 * spreadWings, -0.09], 0.062, 0.06);
     }
-    const stripes = 5 + Math.floor(random() * 2);
+    const stripes = canvas.many('stripes', 5 + Math.floor(random() * 2));
     canvas.ribbon(
       [at(0, -0.02), at(0, 0.14), at(0, 0.29)],
       t => 0.088 * size * Math.sqrt(Math.max(0, sin(Math.PI * (0.14 + 0.86 * t)))) * (1 - 0.18 * t),

@@ -5,9 +5,14 @@ import { hex, mixLab, type Point } from '../canvas/canvas.ts';
 import { leafWidth } from '../canvas/leaf.ts';
 import type { DrawnSubject } from './types.ts';
 
+/** The places of a row, from its ends to its middle, so that the middle lies on top. */
+const outerFirst = (count: number): number[] =>
+  Array.from({ length: count }, (_, k) => k).sort((p, q) => Math.abs(q - (count - 1) / 2) - Math.abs(p - (count - 1) / 2));
+
 export const kale: DrawnSubject = {
   name: 'kale',
   words: ['kale', 'curly kale', 'kale leaves', 'leaf of kale'],
+  parts: ['leaves'],
   draw(canvas, random, seed) {
     canvas.backdrop(hex('#f1eee4'), hex('#ece5d6'), hex('#d8ccb6'), 0.86);
     const purple = random() < 0.35;
@@ -15,12 +20,9 @@ export const kale: DrawnSubject = {
     const deep = hex(purple ? '#2f2440' : '#26523f');
     const rib = hex(purple ? '#c58ab0' : '#cfdfae');
     canvas.shadow(0.52, 0.9, 0.2, 0.035, 0.4);
-    const leaves = 5 + Math.floor(random() * 3);
-    const order = Array.from({ length: leaves }, (_, k) => k).sort(
-      (p, q) => Math.abs(q - (leaves - 1) / 2) - Math.abs(p - (leaves - 1) / 2),
-    );
-    for (const k of order) {
-      const f = (k / (leaves - 1)) * 2 - 1;
+    canvas.each('leaves', 5 + Math.floor(random() * 3), random, (i, leaves, random) => {
+      const k = outerFirst(leaves)[i];
+      const f = (k / Math.max(1, leaves - 1)) * 2 - 1;
       const angle = -1.571 + f * 0.74 + (random() - 0.5) * 0.14;
       const length = (0.6 - Math.abs(f) * 0.15) * (0.94 + random() * 0.1);
       const bend = f * 0.07;
@@ -93,6 +95,6 @@ export const kale: DrawnSubject = {
           );
         }
       }
-    }
+    });
   },
 };

@@ -7,6 +7,7 @@ import type { DrawnSubject } from './types.ts';
 export const leek: DrawnSubject = {
   name: 'leek',
   words: ['leek', 'leeks'],
+  parts: ['leaves'],
   draw(canvas, random, seed) {
     canvas.backdrop(hex('#f0ece2'), hex('#eae2d2'), hex('#d9cdb8'), 0.78);
     const bunch = 1 + Math.floor(random() * 2.4);
@@ -33,8 +34,7 @@ export const leek: DrawnSubject = {
         );
       }
       // Straps in two ranks, the outer ones folding over.
-      const straps = 7 + Math.floor(random() * 3);
-      for (let j = 0; j < straps; j++) {
+      canvas.each('leaves', 7 + Math.floor(random() * 3), random, (j, straps, random) => {
         const side = j % 2 === 0 ? -1 : 1;
         const rank = Math.floor(j / 2) / (straps / 2);
         const out = side * (0.16 - rank * 0.1) * (0.85 + random() * 0.3);
@@ -58,7 +58,7 @@ export const leek: DrawnSubject = {
           },
           { round: 0.35, cup: 0.55 * side, height: 0.03 + 0.01 * rank, bend: 0.8 },
         );
-      }
+      });
       canvas.ribbon(
         [at(0), at(0.35), at(0.7), at(0.95)],
         t => half * (t < 0.08 ? 1.14 - 1.2 * (0.08 - t) * 2 : 1.06 - 0.08 * t),

@@ -6,6 +6,7 @@ import type { DrawnSubject } from './types.ts';
 export const peaShoot: DrawnSubject = {
   name: 'pea shoot',
   words: ['pea shoot', 'pea shoots', 'pea plant', 'sweet pea', 'peas', 'pea'],
+  parts: ['leaves'],
   draw(canvas, random, seed) {
     canvas.backdrop(hex('#eef0e6'), hex('#efe9d8'), hex('#ddd4bd'), 0.92);
     const green = hex('#6fa04e');
@@ -16,8 +17,7 @@ export const peaShoot: DrawnSubject = {
       round: 0.95,
       height: 0.05,
     });
-    const nodes = 4 + Math.floor(random() * 2);
-    for (let k = 0; k < nodes; k++) {
+    canvas.each('leaves', 4 + Math.floor(random() * 2), random, (k, nodes, random) => {
       const t = 0.16 + (0.74 * k) / nodes;
       const [x, y] = at(t);
       const size = (1 - 0.45 * t) * (0.92 + random() * 0.16);
@@ -82,6 +82,6 @@ export const peaShoot: DrawnSubject = {
           height: 0.1,
         });
       }
-    }
+    });
   },
 };

@@ -8,6 +8,7 @@ import type { DrawnSubject } from './types.ts';
 export const radish: DrawnSubject = {
   name: 'radish',
   words: ['radish', 'radishes'],
+  parts: ['leaves'],
   draw(canvas, random, seed) {
     canvas.backdrop(hex('#f3ede0'), hex('#efe6d4'), hex('#e2d5bd'), 0.72);
     const bunch = 1 + Math.floor(random() * 2.7);
@@ -23,8 +24,7 @@ export const radish: DrawnSubject = {
       const y0 = (count === 1 ? 0.67 : 0.64) + random() * 0.03 + (k === 2 ? 0.05 : 0);
       const r = 0.13 * s;
       canvas.shadow(x0 + 0.04, y0 + r * 1.15, r * 1.7, r * 0.42, 0.4);
-      const leaves = 4 + Math.floor(random() * 3);
-      for (let j = 0; j < leaves; j++) {
+      canvas.each('leaves', 4 + Math.floor(random() * 3), random, (j, leaves, random) => {
         const f = (j + 0.5) / leaves - 0.5;
         const angle = -Math.PI / 2 + f * 1.7 + (random() - 0.5) * 0.2;
         const length = (0.3 + random() * 0.09) * s * 0.97;
@@ -45,7 +45,7 @@ export const radish: DrawnSubject = {
           leafPaint(mixLab(light, deep, random() * 0.7), vein, 7, seed + j),
           { round: 0.35, cup: 0.5, height: 0.03 + j * 0.004, bend: 0.6 },
         );
-      }
+      });
       const sway = random() - 0.4;
       canvas.ribbon(
         [

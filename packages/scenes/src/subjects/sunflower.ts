@@ -7,6 +7,7 @@ import type { DrawnSubject } from './types.ts';
 export const sunflower: DrawnSubject = {
   name: 'sunflower',
   words: ['sunflower', 'sunflowers'],
+  parts: ['petals'],
   draw(canvas, random, seed) {
     canvas.backdrop(hex('#eef1e6'), hex('#f4ecd6'), hex('#e6e2c4'), 0.93);
     const cx = 0.5 + (random() - 0.5) * 0.06;
@@ -44,7 +45,7 @@ export const sunflower: DrawnSubject = {
       );
     }
     for (let ring = 0; ring < 2; ring++)
-      for (let k = 0; k < petals; k++) {
+      canvas.each('petals', petals, random, (k, petals, random) => {
         const angle = ((k + ring * 0.5) / petals) * 6.2832 + (random() - 0.5) * 0.12;
         const length = (ring ? 0.155 : 0.185) * (0.9 + random() * 0.2);
         const from = disc * 0.8;
@@ -62,7 +63,7 @@ export const sunflower: DrawnSubject = {
           },
           { round: 0.55, cup: 0.35, bend: 0.8, height: 0.06 + ring * 0.03 },
         );
-      }
+      });
     canvas.blob(cx, cy, disc, disc, 0, hex('#4a2c14'), { round: 0.7, height: 0.1, gloss: 0.05 });
     const seeds = 380;
     for (let k = 0; k < seeds; k++) {

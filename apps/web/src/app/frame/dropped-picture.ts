@@ -26,7 +26,7 @@ export class DroppedPicture {
     try {
       const { proofId, ticket, says } = await this.api.upload<Recipe>('/recipes', file);
       if (proofId) await this.router.navigate(['/review/proof', proofId]);
-      else if (ticket) await this.router.navigate(['/runs/new'], { state: { recipe: ticket } });
+      else if (ticket) await this.router.navigate(['/runs/new'], { state: { recipe: ticket }, onSameUrlNavigation: 'reload' });
       this.messages.done(proofId || ticket ? says : `${says} To keep it as a reference, drop it on the shelf.`);
     } catch (error) {
       this.messages.failed(error);

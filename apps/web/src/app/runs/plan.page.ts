@@ -9,7 +9,8 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { Router, RouterLink } from '@angular/router';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { NavigationEnd, Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import {
   planSchema,
@@ -20,6 +21,7 @@ import {
   type RunDetail,
   type SubjectList,
 } from '@zinc/contract';
+import { filter } from 'rxjs';
 import { markWords, NO_LOOK, planDifferences, type Finding, type Plan, type Ticket } from '@zinc/core';
 import { looks } from '../mix/looks.store';
 import { Api, ApiError, problemOf } from '../shared/api';
@@ -112,6 +114,8 @@ export class PlanPage {
   /** The run that this plan was taken up from. */
   readonly before = signal<{ run: Run; plan: PlanInput } | null>(null);
   private begun = false;
+  /** The navigation whose recipe was taken up. */
+  private recipeOf: number | undefined;
   private asked = 0;
   readonly noLook = NO_LOOK;
   readonly has = computed(() => ({
@@ -187,6 +191,13 @@ export class PlanPage {
       timer = setTimeout(() => void this.ask(plan), 250);
     });
     inject(DestroyRef).onDestroy(() => clearTimeout(timer));
+    // A recipe may arrive while a plan is open already.
+    this.router.events
+      .pipe(
+        filter(e => e instanceof NavigationEnd && this.begun),
+        takeUntilDestroyed(),
+      )
+      .subscribe(() => this.takeRecipe());
   }
 
   private async begin(): Promise<void> {
@@ -206,8 +217,7 @@ export class PlanPage {
       draft.anchorName.set(this.named() ?? 'the image chosen before');
       draft.bind.set(FOLLOWS);
     }
-    const recipe = (history.state as { recipe?: Ticket }).recipe;
-    if (recipe) this.missing.set(draft.takeRecipe(recipe));
+    this.takeRecipe();
     const taken = this.again() ?? this.addTo();
     if (!taken) return;
     try {
@@ -220,6 +230,14 @@ export class PlanPage {
     } catch (error) {
       this.messages.failed(error);
     }
+  }
+
+  /** Takes up the recipe that came with the last navigation, once. */
+  private takeRecipe(): void {
+    const { recipe, navigationId } = history.state as { recipe?: Ticket; navigationId?: number };
+    if (!recipe || navigationId === this.recipeOf) return;
+    this.recipeOf = navigationId;
+    this.missing.set(this.draft.takeRecipe(recipe));
   }
 
   /** All subjects of a small house; of a larger one the first list, or else the first few. */
