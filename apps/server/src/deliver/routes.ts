@@ -8,7 +8,7 @@ import { ZipFile } from 'yazl';
 import { ProblemError } from '../http/problemError.ts';
 import { EVERYONE, route } from '../http/route.ts';
 import { houseName } from '../house/service.ts';
-import { describeProof, describeRun } from '../runs/service.ts';
+import { bareProof, describeRun } from '../runs/service.ts';
 import { styleReferences } from '../shelf/tables.ts';
 import { ticketXmp, type Rights } from './xmp.ts';
 
@@ -62,7 +62,7 @@ export const deliverRoutes = [
         // A reader who went away ends the work.
         if (res.destroyed) return;
         const { cell, take } = chosen[i];
-        const proof = await describeProof(context, chosen[i].proof.id);
+        const proof = await bareProof(context, chosen[i].proof.id);
         const rights = await rightsOf(owner, proof.sources);
         const xmp = ticketXmp(proof.ticket, proof.ticketHash, rights);
         const png = await sharp(await context.store.read(proof.pictureSha))

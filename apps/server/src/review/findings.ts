@@ -4,7 +4,7 @@ import { eq } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import { findBrand } from '../house/service.ts';
 import { EVERYONE, route } from '../http/route.ts';
-import { describeProof } from '../runs/service.ts';
+import { bareProof } from '../runs/service.ts';
 import { pictures } from '../shelf/tables.ts';
 import { letteringOf } from '../shelf/pictures.ts';
 import { fingerprintsOf } from '../shelf/service.ts';
@@ -14,7 +14,7 @@ const LEAST_LEAK = 0.004;
 
 /** Colours and shapes of a proof's sources that turn up in it and that nobody wanted. */
 async function findingsOf(context: Context, proofId: string): Promise<ProofFindings> {
-  const proof = await describeProof(context, proofId);
+  const proof = await bareProof(context, proofId);
   const given = proof.sources.filter(s => s.kind === 'reference' && s.sha256 && s.parts > 0);
   const prints = await fingerprintsOf(
     context,

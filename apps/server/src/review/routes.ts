@@ -5,7 +5,7 @@ import { isDuplicate } from '../db/connect.ts';
 import { ProblemError } from '../http/problemError.ts';
 import { EVERYONE, MAKERS, route } from '../http/route.ts';
 import { houseName } from '../house/service.ts';
-import { describeProof } from '../runs/service.ts';
+import { bareProof } from '../runs/service.ts';
 import { batches, proofs, takes } from '../runs/tables.ts';
 import { addReference, oneReference } from '../shelf/service.ts';
 import { openRound } from './rounds.ts';
@@ -60,7 +60,7 @@ export const reviewRoutes = [
     status: 201,
     response: referenceSchema,
     async handle({ context, body, person }) {
-      const proof = await describeProof(context, body.proofId);
+      const proof = await bareProof(context, body.proofId);
       const verdict = (await standingDecisions(context, [proof.id])).get(proof.id)?.verdict;
       if (!isKept(verdict))
         throw new ProblemError('notPossible', 'Only a proof that is kept can become a reference. Decide on it first.', {

@@ -26,7 +26,7 @@ import { cancelTake, moreTakes, repeatFailed, takeAgain } from './again.ts';
 import { cancelWaiting } from './ending.ts';
 import { orderImage } from './makeTake.ts';
 import { planRun } from './planning.ts';
-import { batchesOf, cohesionOfRun, describeProof, describeRun, listRuns } from './service.ts';
+import { bareProof, batchesOf, cohesionOfRun, describeProof, describeRun, listRuns } from './service.ts';
 import { addBatch, startRun } from './starting.ts';
 import { batches } from './tables.ts';
 
@@ -235,7 +235,7 @@ export const runRoutes = [
     summary: 'Make a proof again from its ticket and compare the pixels; nothing is kept',
     response: remakeSchema,
     async handle({ context, params }) {
-      const proof = await describeProof(context, params.id);
+      const proof = await bareProof(context, params.id);
       if (ticketHash(proof.ticket) !== proof.ticketHash)
         throw new ProblemError('notPossible', 'The ticket on file does not match the proof; it cannot be made again.');
       const started = performance.now();

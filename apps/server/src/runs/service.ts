@@ -1,4 +1,4 @@
-import type { BatchView, CellView, Cohesion, Decision, Proof, Run, RunDetail } from '@zinc/contract';
+import type { BatchView, CellView, Cohesion, Proof, Run, RunDetail } from '@zinc/contract';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import { cohesionOf, planDifferences, type Plan, type PlanNames } from '@zinc/core';
 import type { Context } from '../context.ts';
@@ -202,8 +202,10 @@ export async function describeRun(context: Context, runId: string): Promise<RunD
   };
 }
 
-/** Everything that made an image, one read away from the image. */
-export async function describeProof(context: Context, id: string): Promise<Proof> {
+/** A proof with what it was made from, without what people said of it. */
+export type BareProof = Omit<Proof, 'decisions' | 'comments' | 'family' | 'depth' | 'asks'>;
+
+export async function bareProof(context: Context, id: string): Promise<BareProof> {
   const [row] = await context.db
     .select({
       proof: proofs,
@@ -224,7 +226,6 @@ export async function describeProof(context: Context, id: string): Promise<Proof
     .where(eq(proofs.id, id));
   if (!row) throw new ProblemError('notFound', 'There is no such proof.');
   const { proof, take, cell, run, campaign } = row;
-  const family = await familyOf(context, id);
   const [version] = await context.db
     .select({ sources: lookVersions.sources, target: lookVersions.target })
     .from(lookVersions)
@@ -237,7 +238,6 @@ export async function describeProof(context: Context, id: string): Promise<Proof
         .where(eq(pictures.working, content.sha256))
         .limit(1)
     : [];
-  const decided: Decision[] = await listDecisions(context, id);
   return {
     id,
     runId: run.id,
@@ -255,14 +255,22 @@ export async function describeProof(context: Context, id: string): Promise<Proof
     likeness: proof.likeness,
     targetPalette: version?.target?.colour.palette ?? take.ticket.look.style.palette,
     sources: version?.sources ?? [],
-    decisions: decided,
     madeAt: proof.madeAt.toISOString(),
     original: original ?? null,
+    campaign: campaign ? { id: campaign.id, name: campaign.name, isHero: campaign.hero === id } : null,
+  };
+}
+
+/** Everything that made an image and all that was said of it, one read away from the image. */
+export async function describeProof(context: Context, id: string): Promise<Proof> {
+  const [proof, family] = [await bareProof(context, id), await familyOf(context, id)];
+  return {
+    ...proof,
+    decisions: await listDecisions(context, id),
     comments: await listComments(context, id),
     family,
     depth: depthOf(family, id),
     asks: await threadOf(context, id),
-    campaign: campaign ? { id: campaign.id, name: campaign.name, isHero: campaign.hero === id } : null,
   };
 }
 
