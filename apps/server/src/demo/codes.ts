@@ -5,7 +5,7 @@ import type { styleCodes } from '../shelf/codes/tables.ts';
 type DemoCode = Pick<typeof styleCodes.$inferInsert, 'kind' | 'text' | 'press' | 'name' | 'grade' | 'note' | 'tags' | 'shelf'>;
 
 /** How many: of the whole demo house, and of the small one. */
-const COUNTS = { full: { own: 376, foreign: 24 }, small: { own: 64, foreign: 6 } } as const;
+const COUNTS = { full: { own: 376, foreign: 24 }, small: { own: 28, foreign: 4 } } as const;
 const SHELVES = ['Years of finds', 'Market Saturdays', 'Winter catalogue', 'Odile’s pile', 'To look at again'];
 const TAGS = ['winter', 'posters', 'thumbnails', 'labels', 'stall banner', 'quiet', 'loud', 'two inks', 'seedlings', 'roots'];
 const FIRST = ['Frosted', 'Late', 'Barn', 'Orchard', 'Salt', 'Lantern', 'Early', 'Kettle', 'Rain', 'Chalk', 'Hay', 'Tin'];

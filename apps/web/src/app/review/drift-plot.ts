@@ -124,7 +124,14 @@ export class DriftPlot {
           type: 'scatter' as const,
           // Names that would lie over others are left to the tip.
           labelLayout: { hideOverlap: true },
-          label: { color: '#161718', fontFamily: 'Archivo Variable', fontSize: 11 },
+          label: {
+            color: '#161718',
+            fontFamily: 'Archivo Variable',
+            fontSize: 11,
+            // Names stay readable over dots and lines.
+            textBorderColor: '#fff',
+            textBorderWidth: 3,
+          },
           data: this.dots().map((d, i) => ({
             name: d.label,
             id: d.id,

@@ -156,21 +156,18 @@ export class ReviewPage {
     );
   });
   readonly inHand = computed(() => this.items().find(i => i.proof.id === this.handId()) ?? this.items()[0] ?? null);
+  /** In the order of the set, so that a dot keeps its place however the rows are laid out. */
   readonly dots = computed((): Dot[] =>
-    this.items().flatMap(i => {
-      const d = this.figure(i.take);
-      return d === null
-        ? []
-        : [
-            {
-              id: i.proof.id,
-              label: `${i.cell.subject.label}, take ${i.take.take}`,
-              pictureSha: i.proof.pictureSha,
-              drift: d,
-              verdict: i.proof.decision?.verdict ?? null,
-            },
-          ];
-    }),
+    this.feed
+      .rows()
+      .flatMap(r => r.cells)
+      .flatMap(cell => (cell?.takes ?? []).map(take => ({ cell: cell!, take })))
+      .flatMap(({ cell, take }) => {
+        const drift = this.figure(take);
+        if (!take.proof || drift === null) return [];
+        const { id, pictureSha, decision } = take.proof;
+        return [{ id, label: `${cell.subject.label}, take ${take.take}`, pictureSha, drift, verdict: decision?.verdict ?? null }];
+      }),
   );
   private readonly fixedSide = computed(() => SIZES.find(s => s.name === this.size())!.side);
   /** The side of a picture in pixels. */
