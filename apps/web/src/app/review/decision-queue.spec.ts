@@ -57,6 +57,7 @@ describe('decisions on their way', () => {
     await first.add('me', decision('b'));
     expect([sent, first.waiting()]).toEqual([[], 2]);
     const second = queue();
+    expect([second.unsent('me').map(d => d.id), second.unsent('someone else')]).toEqual([['a', 'b'], []]);
     await second.send('someone else');
     expect(sent).toEqual([]);
     answer = () => undefined;
@@ -69,11 +70,16 @@ describe('decisions on their way', () => {
     answer = id => {
       if (id === 'a') throw new ApiError(problem('badInput', 'There is no such proof.'));
     };
-    const refused = jasmine.createSpy('refused');
+    const told: [string, boolean][] = [];
     const q = queue();
-    await q.add('me', decision('a'), refused);
+    for (const id of ['a', 'b']) q.whenGone(id, taken => told.push([id, taken]));
+    await q.add('me', decision('a'));
     await q.add('me', decision('b'));
-    expect(refused).toHaveBeenCalledOnceWith();
+    expect(told).toEqual([
+      ['a', false],
+      ['b', true],
+    ]);
+    expect(q.unsent('me')).toEqual([]);
     expect(sent).toEqual(['b']);
     expect(failed[0]).toContain('There is no such proof.');
   });

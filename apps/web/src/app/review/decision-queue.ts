@@ -39,14 +39,25 @@ export class DecisionQueue {
     globalThis.addEventListener?.('online', () => void this.send());
   }
 
-  /** Adds a decision of a person; `onRefused` is told when the server will not have it. */
-  add(personId: string, body: DecisionInput, onRefused: () => void = () => undefined): Promise<void> {
-    this.refused.set(body.id, onRefused);
+  /** Adds a decision of a person. */
+  add(personId: string, body: DecisionInput): Promise<void> {
     this.keep([...this.list(), { personId, body }]);
     return this.send();
   }
 
-  private readonly refused = new Map<string, () => void>();
+  /** The decisions of a person that the server does not have yet, in their order. */
+  unsent(personId: string): DecisionInput[] {
+    return this.list()
+      .filter(w => w.personId === personId)
+      .map(w => w.body);
+  }
+
+  /** Calls back once, when a decision that waits is on the server (true), or when the server will not have it. */
+  whenGone(id: string, tell: (taken: boolean) => void): void {
+    this.told.set(id, tell);
+  }
+
+  private readonly told = new Map<string, (taken: boolean) => void>();
 
   private keep(list: readonly Waiting[]): void {
     this.list.set(list);
@@ -66,6 +77,7 @@ export class DecisionQueue {
       for (;;) {
         const next = this.list().find(w => w.personId === mine);
         if (!next) break;
+        let taken = true;
         try {
           await this.api.send('POST', '/decisions', next.body);
           this.cut.set(false);
@@ -75,11 +87,12 @@ export class DecisionQueue {
             setTimeout(() => void this.send(mine), TRY_AGAIN_MS);
             return;
           }
-          this.refused.get(next.body.id)?.();
+          taken = false;
           this.messages.failed(new Error(`A decision could not be kept. ${problemOf(error).detail}`));
         }
-        this.refused.delete(next.body.id);
         this.keep(this.list().filter(w => w !== next));
+        this.told.get(next.body.id)?.(taken);
+        this.told.delete(next.body.id);
       }
       this.cut.set(false);
     } finally {

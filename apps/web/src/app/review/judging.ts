@@ -17,6 +17,21 @@ export class Judging {
   private readonly person = inject(Store).selectSignal(sessionFeature.selectPerson);
   private readonly mine: { proofId: string; before: Decision | null }[] = [];
 
+  constructor() {
+    // What an earlier page left on its way is shown as decided.
+    for (const body of this.queue.unsent(this.person()?.id ?? '')) this.show(body, null);
+  }
+
+  /** Shows a decision until the server has it, or what stood before when it will not. */
+  private show(body: DecisionInput, before: Decision | null): void {
+    const standing = body.verdict || body.grade !== null;
+    const decision = standing ? { ...body, person: this.person()?.name ?? '', at: new Date().toISOString() } : null;
+    this.feed.decide(body.proofId, decision);
+    this.queue.whenGone(body.id, taken =>
+      taken ? this.feed.settle(body.proofId, decision) : this.feed.withdraw(body.proofId, before),
+    );
+  }
+
   private async send(proof: ProofView, part: Part, remember = true): Promise<void> {
     const before = proof.decision;
     const body: DecisionInput = {
@@ -27,10 +42,9 @@ export class Judging {
       reasons: [...(part.reasons ?? [])] as Reasons,
       note: part.note ?? '',
     };
-    const standing = part.verdict || part.grade !== null;
-    this.feed.decide(proof.id, standing ? { ...body, person: this.person()?.name ?? '', at: new Date().toISOString() } : null);
     if (remember) this.mine.push({ proofId: proof.id, before });
-    await this.queue.add(this.person()!.id, body, () => this.feed.decide(proof.id, before));
+    this.show(body, before);
+    await this.queue.add(this.person()!.id, body);
   }
 
   /** The same verdict twice takes it back. */

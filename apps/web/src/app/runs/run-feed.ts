@@ -1,7 +1,7 @@
 import { computed, effect, inject, Injectable, signal, untracked, type Signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { Actions, ofType } from '@ngrx/effects';
-import type { CellView, Decision, Problem, RunDetail } from '@zinc/contract';
+import type { CellView, Decision, Problem, RunDetail, TakeView } from '@zinc/contract';
 import { auditTime, filter, Subject } from 'rxjs';
 import { Api, problemOf } from '../shared/api';
 import { sessionActions } from '../shared/session.store';
@@ -14,6 +14,25 @@ export interface RunColumn {
   detail: string;
 }
 
+/** A run with some decisions in the place of those it has. */
+function withDecisions(detail: RunDetail, decisions: ReadonlyMap<string, Decision | null>): RunDetail {
+  if (decisions.size === 0) return detail;
+  const isOf = (t: TakeView): boolean => t.proof !== null && decisions.has(t.proof.id);
+  return {
+    ...detail,
+    cells: detail.cells.map(c =>
+      c.takes.some(isOf)
+        ? {
+            ...c,
+            takes: c.takes.map(t =>
+              t.proof && isOf(t) ? { ...t, proof: { ...t.proof, decision: decisions.get(t.proof.id) ?? null } } : t,
+            ),
+          }
+        : c,
+    ),
+  };
+}
+
 /** One run with its whole grid, kept up to date while a page shows it. */
 @Injectable()
 export class RunFeed {
@@ -21,6 +40,8 @@ export class RunFeed {
   private readonly stale = new Subject<void>();
   private id: Signal<string> | null = null;
   private turn = 0;
+  /** Decisions made here, by proof, and the load that had begun when the server had them; null while they are on their way. */
+  private readonly own = new Map<string, { decision: Decision | null; settled: number | null }>();
   readonly detail = signal<RunDetail | null>(null);
   readonly problem = signal<Problem | null>(null);
   /** Ways in which every subject is made: a look, at the values of what is stepped, in a format. */
@@ -78,20 +99,23 @@ export class RunFeed {
     void this.load();
   }
 
-  /** Puts a decision in at once; the next load brings what the server made of it. */
+  /** Puts a decision in at once. It stands over what the server says until `settle` tells that the server has it. */
   decide(proofId: string, decision: Decision | null): void {
-    this.detail.update(d =>
-      d
-        ? {
-            ...d,
-            cells: d.cells.map(c =>
-              c.takes.some(t => t.proof?.id === proofId)
-                ? { ...c, takes: c.takes.map(t => (t.proof?.id === proofId ? { ...t, proof: { ...t.proof, decision } } : t)) }
-                : c,
-            ),
-          }
-        : d,
-    );
+    this.own.set(proofId, { decision, settled: null });
+    this.detail.update(d => d && withDecisions(d, new Map([[proofId, decision]])));
+  }
+
+  /** The server has the newest decision on a proof: what is loaded from now on knows it. */
+  settle(proofId: string, decision: Decision | null): void {
+    const own = this.own.get(proofId);
+    if (own?.decision === decision) own.settled = this.turn;
+  }
+
+  /** The server will not have a decision: what stood before stands again. */
+  withdraw(proofId: string, before: Decision | null): void {
+    this.own.delete(proofId);
+    this.detail.update(d => d && withDecisions(d, new Map([[proofId, before]])));
+    this.refresh();
   }
 
   private async load(): Promise<void> {
@@ -101,7 +125,9 @@ export class RunFeed {
     try {
       const detail = await this.api.get<RunDetail>(`/runs/${id}`);
       if (turn !== this.turn) return;
-      this.detail.set(detail);
+      // What was on its way when this load began may not be in it.
+      for (const [proofId, { settled }] of this.own) if (settled !== null && settled < turn) this.own.delete(proofId);
+      this.detail.set(withDecisions(detail, new Map([...this.own].map(([proofId, { decision }]) => [proofId, decision]))));
       this.problem.set(null);
     } catch (error) {
       if (turn === this.turn) this.problem.set(problemOf(error));
