@@ -57,5 +57,14 @@ describe('Strays in a set', () => {
     expect(planted.length).toBe(2);
     const found = outliersOf(takes.map(t => t.drift)).map(i => takes[i]);
     expect(found.sort((p, q) => p.row - q.row)).toEqual(planted);
-  }, 120_000);
+
+    // Matched to its set, one of them no longer stands out.
+    const stray = detail.cells.find(c => c.row === planted[0].row)!.takes.find(t => t.take === 4)!;
+    await lead.post(`/api/proofs/${stray.proof!.id}/match`).send({ amount: 100 }).expect(200);
+    const after: RunDetail = await untilRun(lead, id, d => d.cells.some(c => c.takes.some(t => t.take === 5 && t.proof)), 60);
+    const all = after.cells.flatMap(c => c.takes);
+    const outside = outliersOf(all.map(t => t.proof!.drift!.total)).map(i => all[i].take);
+    expect(outside).toEqual([4, 4]);
+    expect(all.some(t => t.take === 5)).toBeTrue();
+  }, 180_000);
 });

@@ -11,11 +11,12 @@ import {
 } from '@zinc/contract';
 import {
   bindingSheet,
+  drift,
   matchTicket,
   offshootTicket,
   retouchTicket,
   SHARES,
-  type BindingSheet,
+  type Common,
   type Kin,
   type Parent,
   type Ticket,
@@ -88,7 +89,7 @@ async function keepMask(context: Context, { ticket }: Found, { strokes }: Retouc
 }
 
 /** What the other proofs of a set have in common: those of its run and look that were not made from this one. */
-async function sheetOfSet(context: Context, { proof }: Found): Promise<BindingSheet> {
+async function commonOfSet(context: Context, { proof }: Found): Promise<Common> {
   const [own] = await context.db
     .select({ runId: batches.runId, lookId: cells.lookId })
     .from(proofs)
@@ -97,25 +98,30 @@ async function sheetOfSet(context: Context, { proof }: Found): Promise<BindingSh
     .innerJoin(batches, eq(batches.id, takes.batchId))
     .where(eq(proofs.id, proof));
   const others = await context.db
-    .select({ sha256: proofs.sha256 })
+    .select({ sha256: proofs.sha256, ticket: takes.ticket })
     .from(proofs)
     .innerJoin(takes, and(eq(takes.id, proofs.takeId), eq(takes.generation, proofs.generation)))
     .innerJoin(cells, eq(cells.id, takes.cellId))
     .innerJoin(batches, eq(batches.id, takes.batchId))
     .where(and(eq(batches.runId, own.runId), eq(cells.lookId, own.lookId), ne(proofs.id, proof)))
     .limit(MOST_MATCHED);
-  const prints = Object.values(
-    await fingerprintsOf(
-      context,
-      others.map(o => o.sha256),
-    ),
+  const prints = await fingerprintsOf(
+    context,
+    others.map(o => o.sha256),
   );
-  if (prints.length < LEAST_SET)
+  const measured = others.flatMap(o => (prints[o.sha256] ? [{ ticket: o.ticket, print: prints[o.sha256] }] : []));
+  if (measured.length < LEAST_SET)
     throw new ProblemError(
       'notPossible',
-      `Its set has ${prints.length === 1 ? 'one other proof' : `${prints.length} other proofs`}; a set to be matched to needs at least ${LEAST_SET}.`,
+      `Its set has ${measured.length === 1 ? 'one other proof' : `${measured.length} other proofs`}; a set to be matched to needs at least ${LEAST_SET}.`,
     );
-  return bindingSheet(prints, SHARES);
+  const sheet = bindingSheet(
+    measured.map(m => m.print),
+    SHARES,
+  );
+  const [nearest] = measured.map(m => ({ ...m, away: drift(m.print, sheet.target).total })).sort((p, q) => p.away - q.away);
+  const { look, settings } = nearest.ticket;
+  return { sheet, style: look.style, strength: settings.strength, print: nearest.print };
 }
 const MOST_MATCHED = 240;
 const LEAST_SET = 3;
@@ -225,8 +231,10 @@ export const mendRoutes = [
     async handle({ context, params, body, person }) {
       const found = await findProof(context, params.id);
       await mustBeAble(context, found.ticket, 'bind', 'bind images to a set');
-      const sheet = await sheetOfSet(context, found);
-      await order(context, found, 'matched', person.id, [(_, take) => matchTicket(found, sheet, body.amount, take)]);
+      const set = await commonOfSet(context, found);
+      const own = (await fingerprintsOf(context, [found.sha256]))[found.sha256];
+      if (!own) throw new ProblemError('notPossible', 'This proof is not measured yet. Try again in a moment.');
+      await order(context, found, 'matched', person.id, [(_, take) => matchTicket(found, own, set, body.amount, take)]);
       return { message: 'It is made again, matched to its set.' };
     },
   }),

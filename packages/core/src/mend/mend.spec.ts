@@ -1,9 +1,12 @@
 import type { Picture } from '../image/types.ts';
 import { randomFor } from '../number/random.ts';
-import { neutralStyle } from '../mix/style.ts';
+import { labOfHex } from '../colour/oklab.ts';
+import { measure } from '../measure/measure.ts';
+import { neutralStyle, type Style, type StyleAmounts } from '../mix/style.ts';
+import { bindingSheet } from '../set/bind.ts';
 import { testTicket } from '../testTickets.ts';
 import { drawMask, featherOf, paintInto, removeRegion, RetouchError } from './retouch.ts';
-import { furtherTicket, matchTicket, offshootTicket, retouchTicket } from './tickets.ts';
+import { type Common, furtherTicket, matchTicket, offshootTicket, retouchTicket } from './tickets.ts';
 import { apart, varyStyle } from './vary.ts';
 
 const SIDE = 128;
@@ -132,6 +135,16 @@ describe('offshoots', () => {
 
 describe('tickets of proofs made from others', () => {
   const parent = { proof: 'p', ticket: testTicket() };
+  const own = measure(ruled());
+  const styleOf = (ink: string, amounts: Partial<StyleAmounts>): Style => ({
+    palette: ['#f3eee2', ink].map(c => ({ ...labOfHex(c), share: 0.5 })),
+    tone: [],
+    amounts: { ...neutralStyle().amounts, ...amounts },
+  });
+  const set = (): Common => {
+    const print = measure(ruled(false));
+    return { sheet: bindingSheet([print]), style: styleOf('#2a6450', { hatch: 1, carve: 0 }), strength: 80, print };
+  };
 
   it('say what they come from and change nothing else', () => {
     const { offshoots, parents, take, ...rest } = offshootTicket(parent, 40, 99, 3);
@@ -148,7 +161,24 @@ describe('tickets of proofs made from others', () => {
     const retouched = retouchTicket(parent, { picture: 'a', mask: 'b', how: 'again', seed: 1 }, 'no leaf', 2);
     expect(retouched.text.final).toContain('no leaf');
     expect(offshootTicket({ proof: 'q', ticket: retouched }, 10, 4, 3).retouch).toBeUndefined();
-    expect(matchTicket({ proof: 'q', ticket: retouched }, {} as never, 80, 3).retouch).toBeUndefined();
+    expect(matchTicket({ proof: 'q', ticket: retouched }, own, set(), 80, 3).retouch).toBeUndefined();
+  });
+
+  it('go so far towards the style and strength of their set, and keep theirs where it is the same', () => {
+    const stray = testTicket();
+    stray.look.style = styleOf('#30243a', { carve: 1, hatch: 0 });
+    stray.settings.strength = 20;
+    const made = matchTicket({ proof: 'p', ticket: stray }, own, set(), 75, 3);
+    expect(made.look.style.amounts.carve).toBeCloseTo(0.25);
+    expect(made.look.style.amounts.hatch).toBeCloseTo(0.75);
+    expect(made.settings.strength).toBe(65);
+    expect(made.binding).toEqual({ sheet: set().sheet, amount: 75 });
+    expect(made.parents).toEqual([{ proof: 'p', how: 'matched' }]);
+    const alike = testTicket();
+    alike.look.style = set().style;
+    expect(matchTicket({ proof: 'p', ticket: alike }, own, set(), 75, 3).look.style).toEqual(set().style);
+    // A look that leaves colours as they are has none to mix.
+    expect(matchTicket(parent, own, set(), 75, 3).look.style).toEqual(parent.ticket.look.style);
   });
 
   it('keep every earlier step of an offshoot of an offshoot', () => {

@@ -10,9 +10,13 @@ import { Messages } from '../shared/messages';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (newest(); as r) {
-      <span [class.signed]="r.signedAt" role="status">
+      <span
+        [class.signed]="r.signedAt"
+        role="status"
+        [title]="r.signedAt ? 'Signed off by ' + r.signedBy + ', ' + moment(r.signedAt) : ''"
+      >
         @if (r.signedAt) {
-          Round {{ r.number }}, signed off by {{ r.signedBy }}, {{ moment(r.signedAt) }}
+          Round {{ r.number }}, signed off by {{ r.signedBy }}
         } @else {
           Round {{ r.number }}, open{{ r.reason ? ': ' + r.reason : '' }}
         }
