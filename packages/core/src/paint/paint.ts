@@ -1,6 +1,7 @@
 import { inBlocks, kernels } from '@zinc/kernels';
 import { fromLabPlanes, labDistance2, toLabPlanes } from '../colour/oklab.ts';
 import { blur } from '../image/filter.ts';
+import { subjectMask } from '../image/subjectMask.ts';
 import { checkPicture, type Lab, type LabPlanes, type Picture } from '../image/types.ts';
 import { neutralStyle, PATCH_SCALE, type Style } from '../mix/style.ts';
 import { hashText, mix32 } from '../number/random.ts';
@@ -66,6 +67,7 @@ export function painting(
   // A style from an older mixer lacks the settings that came later; they stand at neutral.
   const complete = { ...style, amounts: { ...neutralStyle().amounts, ...style.amounts } };
   let full: LabPlanes | null = null;
+  let own: LabPlanes | null = null;
   let stops: number[] | null | undefined;
   return (strength, rough = false) => {
     if (!(strength >= 0 && strength <= 1)) throw new RangeError(`Got a strength of ${strength}; wanted a number from 0 to 1.`);
@@ -76,12 +78,28 @@ export function painting(
       keepColoursOut(whole, options.never);
       return fromLabPlanes(whole, content);
     }
-    const own = toLabPlanes(content);
+    own ??= startOf(content, full, options);
     if (stops === undefined && !rough) stops = strengthStops(own, full, hasFineMarks(complete));
-    blendInto(own, full, placeAt(stops ?? null, strength));
-    keepColoursOut(own, options.never);
-    return fromLabPlanes(own, content);
+    const part = { ...own, L: own.L.slice(), a: own.a.slice(), b: own.b.slice() };
+    blendInto(part, full, placeAt(stops ?? null, strength));
+    keepColoursOut(part, options.never);
+    return fromLabPlanes(part, content);
   };
+}
+
+/**
+ * What a picture of less than full strength starts from: the content; where a set shares its ground, that of the full look beneath it, or
+ * every photograph would bring its own backdrop into the set.
+ */
+function startOf(content: Picture, full: LabPlanes, { bind, fidelity, mask }: PaintOptions): LabPlanes {
+  const own = toLabPlanes(content);
+  if (!bind?.sheet.share.includes('ground')) return own;
+  const subject = mask ?? subjectMask(content);
+  if (!subject) return own;
+  const share = bind.amount * (1 - (fidelity?.ground ?? 0));
+  for (const k of ['L', 'a', 'b'] as const)
+    for (let i = 0; i < subject.length; i++) own[k][i] += (full[k][i] - own[k][i]) * (1 - subject[i]) * share;
+  return own;
 }
 
 /** The full look with what the options hold back, return and leave clear. */

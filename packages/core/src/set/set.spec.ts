@@ -8,12 +8,14 @@ import type { Style, StyleAmounts } from '../mix/style.ts';
 import { settle } from '../paint/settle.ts';
 import { paint } from '../paint/paint.ts';
 import { pictureOf, sampleContent, stripes } from '../testPictures.ts';
-import { bindingSheet, bindStyle } from './bind.ts';
+import { bindingSheet, bindStyle, SHARES, type Share } from './bind.ts';
 import { barycentreOf, cohesionOf } from './cohesion.ts';
 import { matchToSet } from './pull.ts';
 
 const look = mix([{ parts: 1, facets: [...FACETS], fingerprint: measure(sampleContent(384, 40)) }]);
 const contents = [1, 2, 3, 4].map(seed => sampleContent(256, seed));
+
+const mean = (plane: Float32Array): number => plane.reduce((sum, v) => sum + v, 0) / plane.length;
 
 describe('a set', () => {
   it('of one picture lies on its own barycentre; of like pictures near it; of unlike far', () => {
@@ -66,6 +68,21 @@ describe('a set', () => {
     const { toneAmount, ...rest } = look.style.amounts;
     expect(tried.some(t => t.toneAmount !== toneAmount)).toBeTrue();
     for (const { toneAmount: _, ...others } of tried) expect(others).toEqual(rest);
+  });
+  it('that shares its ground brings no backdrop of a photograph in at less than full strength, unless that is to be kept', () => {
+    // A light thing before a dark wall; the look has a light ground.
+    const photo = pictureOf(160, 160, (x, y) => (Math.hypot(x - 80, y - 80) < 38 ? [225, 190, 60] : [52, 58, 70]));
+    const target = bindingSheet(contents.map((c, i) => measure(paint(c, look.style, 1, i))));
+    const corner = (share: readonly Share[], ground = 0): number => {
+      const bind = { sheet: { ...target, share: [...share] }, amount: 1 };
+      const painted = toLabPlanes(paint(photo, look.style, 0.6, 3, { bind, fidelity: { subject: 0, ground } }));
+      return mean(painted.L.subarray(0, 160 * 20));
+    };
+    const full = mean(toLabPlanes(paint(photo, look.style, 1, 3)).L.subarray(0, 160 * 20));
+    const without = corner(['palette', 'light', 'line', 'texture']);
+    expect(Math.abs(corner(SHARES) - full)).toBeLessThan(0.04);
+    expect(Math.abs(without - full)).toBeGreaterThan(0.1);
+    expect(Math.abs(corner(SHARES, 1) - corner(['palette'], 1))).toBeLessThan(0.03);
   });
   it('settles part of the way when it is bound in part', () => {
     const sheet = bindingSheet(contents.map(c => measure(paint(c, look.style, 1, 1))));
