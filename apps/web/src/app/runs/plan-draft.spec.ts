@@ -116,8 +116,13 @@ describe('a plan being written', () => {
       seed: 1521331310,
       settings: { strength: 64, unheardOf: 3 },
     } as unknown as Ticket;
+    draft.bind.set('70');
+    draft.anchor.set(uuid(93));
+    draft.axes.set([{ setting: 'strength', values: [20, 60] }]);
     expect(draft.takeRecipe(ticket)).toEqual(['a format of 333 × 77']);
     const plan = draft.plan();
+    // What lay in the plan before is no part of the recipe.
+    expect([plan.binding, plan.axes]).toEqual([undefined, []] as never);
     expect([plan.subjectIds, plan.lookIds, plan.strength, plan.takes]).toEqual([[subject.id], [look.id], 64, 1]);
     expect(plan.settings).toEqual({});
     expect(seedFor(plan.seedPolicy, plan.seed, subject.id, 'cell', 1)).toBe(ticket.seed);

@@ -214,25 +214,33 @@ export class PlanDraft {
     const missing: string[] = [];
     const subject =
       this.allSubjects().find(s => s.wording === t.subject.wording) ?? this.allSubjects().find(s => s.label === t.subject.label);
-    if (subject) this.subjectIds.set([subject.id]);
-    else missing.push(`the subject “${t.subject.wording}”`);
+    if (!subject) missing.push(`the subject “${t.subject.wording}”`);
     const look = this.allLooks().find(l => l.id === t.look.id) ?? this.allLooks().find(l => l.name === t.look.name);
-    if (look) this.lookIds.set([look.id]);
-    else missing.push(`the look “${t.look.name}”`);
+    if (!look) missing.push(`the look “${t.look.name}”`);
     const format = this.house()?.formats.find(f => f.width === t.format.width && f.height === t.format.height);
-    if (format) this.formatIds.set([format.id]);
-    else missing.push(`a format of ${t.format.width} × ${t.format.height}`);
+    if (!format) missing.push(`a format of ${t.format.width} × ${t.format.height}`);
     if (t.contents.length > 0) missing.push('its content picture');
-    this.name.set(`${t.subject.label}, from a recipe`.slice(0, 120));
-    this.templateId.set(null);
-    this.note.set('');
-    this.takes.set('1');
-    this.seedPolicy.set('one');
-    this.seed.set(String(batchSeedFor(t.seed)));
-    this.strength.set(String(t.settings.strength));
-    if (t.fidelity) this.fidelity.set({ subject: String(t.fidelity.subject), ground: String(t.fidelity.ground) });
     const known = new Set(this.pressSettings().map(s => s.key));
-    this.settings.set(Object.fromEntries(Object.entries(t.settings).filter(([key]) => known.has(key))));
+    this.name.set(`${t.subject.label}, from a recipe`.slice(0, 120));
+    // Nothing else that lies in the plan belongs to the recipe.
+    this.takeUp({
+      kind: 'set',
+      name: this.name(),
+      campaignId: this.campaignId(),
+      subjectIds: subject ? [subject.id] : [...this.subjectIds()],
+      lookIds: look ? [look.id] : [...this.lookIds()],
+      templateId: null,
+      fills: {},
+      formatIds: format ? [format.id] : [...this.formatIds()],
+      takes: 1,
+      seedPolicy: 'one',
+      seed: batchSeedFor(t.seed),
+      strength: t.settings.strength,
+      fidelity: t.fidelity,
+      pressId: this.press()?.id ?? '',
+      settings: Object.fromEntries(Object.entries(t.settings).filter(([key]) => known.has(key))),
+      struckOut: [],
+    });
     return missing;
   }
 
