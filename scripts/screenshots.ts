@@ -72,7 +72,7 @@ async function makeFamily(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Read it back' }).click();
   await page.getByRole('button', { name: 'Make this try' }).click();
   await page.locator('zs-asks ol img').waitFor({ timeout: 120_000 });
-  await page.getByLabel('What is to change').fill('larger, fewer petals');
+  await page.getByLabel('What is to change').fill('larger, more like summer');
   await page.getByRole('button', { name: 'Read it back' }).click();
   await page.getByText('is not understood').waitFor();
 }

@@ -59,8 +59,6 @@ type Size = (typeof SIZES)[number]['name'];
 const FITTING = { least: 92, most: 190 };
 /** About the side of a fitting picture in a group, where as many stand side by side as there is room for. */
 const IN_GROUP = 130;
-/** Side of the smallest copy of a picture that the server keeps. */
-const SMALL_COPY = 160;
 /** Between two pictures. */
 const GAP = 5;
 /** What a row has beside its pictures: its label across; its own margins and the gap to the next down. */
@@ -181,8 +179,6 @@ export class ReviewPage {
     const fitting = room / this.feed.widest() - BESIDE.down;
     return Math.round(Math.min(FITTING.most, Math.max(FITTING.least, fitting)));
   });
-  /** Side of the copies that are fetched for the grid: no larger than what is seen needs. */
-  readonly thumbSide = computed(() => (this.side() * devicePixelRatio <= SMALL_COPY ? SMALL_COPY : 320));
   readonly rowHeight = computed(() => this.side() + BESIDE.down);
   readonly sight = computed(() => rowsInSight(this.rows().length, this.rowHeight(), this.place().top, this.place().height));
   readonly inSight = computed(() => this.rows().slice(this.sight().first, this.sight().end));
