@@ -23,6 +23,9 @@ import type { TextPart } from '@zinc/core';
       padding: 2px 7px;
       font-weight: 680;
       border: 1px solid var(--ink);
+      /* A chip that runs over a line stays closed at both ends. */
+      box-decoration-break: clone;
+      -webkit-box-decoration-break: clone;
     }
     .subject {
       box-shadow: inset 0 -3px 0 var(--vermilion);
