@@ -88,7 +88,7 @@ async function keepMask(context: Context, { ticket }: Found, { strokes }: Retouc
   return sha256;
 }
 
-/** What the other proofs of a set have in common: those of its run and look that were not made from this one. */
+/** What the other proofs of a set, those of its run and look, have in common. */
 async function commonOfSet(context: Context, { proof }: Found): Promise<Common> {
   const [own] = await context.db
     .select({ runId: batches.runId, lookId: cells.lookId })

@@ -20,3 +20,7 @@ export function leafPaint(blade: Lab, vein: Lab, veins: number, seed: number): P
     return { L: c.L + (fractalNoise(x * 30, y * 30, seed, 3) - 0.5) * 0.07 - (s > 0 ? 0.04 : 0), a: c.a, b: c.b };
   };
 }
+
+/** The places of a row of leaves, ribs or scales, from its ends to its middle, so that the middle lies uppermost. */
+export const outerFirst = (count: number): number[] =>
+  Array.from({ length: count }, (_, k) => k).sort((p, q) => Math.abs(q - (count - 1) / 2) - Math.abs(p - (count - 1) / 2));

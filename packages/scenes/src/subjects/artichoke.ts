@@ -2,6 +2,7 @@ import { fractalNoise } from '@zinc/core/number/noise';
 import { smoothstep } from '@zinc/core/number/scalar';
 import { cos, pow, sin } from '@zinc/core/number/trig';
 import { hex, mixLab } from '../canvas/canvas.ts';
+import { outerFirst } from '../canvas/leaf.ts';
 import type { DrawnSubject } from './types.ts';
 
 export const artichoke: DrawnSubject = {
@@ -35,10 +36,7 @@ export const artichoke: DrawnSubject = {
       const y = base - 0.03 - f * tall * 0.72;
       const spread = wide * Math.sqrt(Math.max(0.03, 1 - pow(f * 0.98, 2.2))) * (0.62 + 0.38 * smoothstep(0, 0.35, f));
       const bracts = Math.max(2, Math.round((1 - f * 0.45) * 7)) + (r % 2);
-      const order = Array.from({ length: bracts }, (_, k) => k).sort(
-        (p, q) => Math.abs(q - (bracts - 1) / 2) - Math.abs(p - (bracts - 1) / 2),
-      );
-      for (const k of order) {
+      for (const k of outerFirst(bracts)) {
         const q = bracts > 1 ? (k / (bracts - 1)) * 2 - 1 : 0;
         const x = cx + q * spread * 0.92;
         const length = (0.22 - f * 0.05) * (1 - Math.abs(q) * 0.12) * (0.92 + random() * 0.16);

@@ -2,6 +2,7 @@ import { fractalNoise } from '@zinc/core/number/noise';
 import { smoothstep } from '@zinc/core/number/scalar';
 import { cos, pow, sin } from '@zinc/core/number/trig';
 import { hex, mixLab, type Point } from '../canvas/canvas.ts';
+import { outerFirst } from '../canvas/leaf.ts';
 import type { DrawnSubject } from './types.ts';
 
 export const garlic: DrawnSubject = {
@@ -28,10 +29,7 @@ export const garlic: DrawnSubject = {
       );
     }
     const cloves = 7 + Math.floor(random() * 3);
-    const order = Array.from({ length: cloves }, (_, k) => k).sort(
-      (p, q) => Math.abs(q - (cloves - 1) / 2) - Math.abs(p - (cloves - 1) / 2),
-    );
-    for (const k of order) {
+    for (const k of outerFirst(cloves)) {
       const f = (k / (cloves - 1)) * 2 - 1;
       const turn = f * 1.3;
       const foot = cx + sin(turn) * wide * 0.4;

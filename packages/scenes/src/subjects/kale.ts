@@ -2,12 +2,8 @@ import { fractalNoise } from '@zinc/core/number/noise';
 import { smoothstep } from '@zinc/core/number/scalar';
 import { cos, sin } from '@zinc/core/number/trig';
 import { hex, mixLab, type Point } from '../canvas/canvas.ts';
-import { leafWidth } from '../canvas/leaf.ts';
+import { leafWidth, outerFirst } from '../canvas/leaf.ts';
 import type { DrawnSubject } from './types.ts';
-
-/** The places of a row, from its ends to its middle, so that the middle lies on top. */
-const outerFirst = (count: number): number[] =>
-  Array.from({ length: count }, (_, k) => k).sort((p, q) => Math.abs(q - (count - 1) / 2) - Math.abs(p - (count - 1) / 2));
 
 export const kale: DrawnSubject = {
   name: 'kale',

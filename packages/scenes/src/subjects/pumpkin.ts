@@ -1,6 +1,7 @@
 import { fractalNoise } from '@zinc/core/number/noise';
 import { cos, sin } from '@zinc/core/number/trig';
 import { hex, mixLab } from '../canvas/canvas.ts';
+import { outerFirst } from '../canvas/leaf.ts';
 import type { DrawnSubject } from './types.ts';
 
 export const pumpkin: DrawnSubject = {
@@ -16,11 +17,7 @@ export const pumpkin: DrawnSubject = {
     const tall = 0.2 + random() * 0.05;
     canvas.shadow(cx + 0.05, cy + tall * 0.96, wide * 1.2, 0.07, 0.5);
     const ribs = 9 + 2 * Math.floor(random() * 2);
-    // From the sides to the middle, so that the front rib lies uppermost.
-    const order = Array.from({ length: ribs }, (_, k) => k).sort(
-      (p, q) => Math.abs(q - (ribs - 1) / 2) - Math.abs(p - (ribs - 1) / 2),
-    );
-    for (const k of order) {
+    for (const k of outerFirst(ribs)) {
       const f = (k / (ribs - 1)) * 2 - 1;
       const turn = f * 1.35;
       const x = cx + sin(turn) * wide * 0.74;
