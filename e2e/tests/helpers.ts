@@ -127,7 +127,7 @@ export async function lookLike(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: new RegExp(`^${name} ?reference`) }).click();
 }
 
-/** Opens a new plan of some subjects in one look, at 512 × 512. */
+/** Opens a new plan of some subjects in one look, at 320 × 320. */
 export async function planOf(page: Page, labels: string[], look = 'Block & Brine'): Promise<void> {
   const looks = (await (await page.request.get('/api/looks')).json()) as { items: { id: string; name: string }[] };
   await page.goto(`/runs/new?looks=${looks.items.find(l => l.name === look)!.id}`);
@@ -138,7 +138,7 @@ export async function planOf(page: Page, labels: string[], look = 'Block & Brine
   const what = page.getByRole('list', { name: 'What' });
   for (const label of labels) await what.getByRole('button', { name: new RegExp(`^\\s*${label}(\\s+picture)?\\s*$`) }).click();
   const where = page.getByRole('list', { name: 'Where' });
-  await where.getByRole('button', { name: /Square 512/ }).click();
+  await where.getByRole('button', { name: /Square 320/ }).click();
   await where.getByRole('button', { name: /Square 768/ }).click();
   await page.getByLabel('Words', { exact: true }).selectOption({ label: 'Catalogue, single subject' });
 }

@@ -134,7 +134,7 @@ test.describe.serial('from pictures to delivery', () => {
     await page.getByRole('link', { name: 'Plan a run' }).click();
     await page.getByLabel('Words', { exact: true }).selectOption({ label: 'Packet front' });
     const where = page.getByRole('list', { name: 'Where' });
-    await where.getByRole('button', { name: /Square 512/ }).click();
+    await where.getByRole('button', { name: /Square 320/ }).click();
     await where.getByRole('button', { name: /Square 768/ }).click();
     const looks = page.getByRole('list', { name: 'How' });
     for (const pressed of await looks.locator('button[aria-pressed=true]').all()) await pressed.click();
@@ -264,7 +264,7 @@ test.describe.serial('from pictures to delivery', () => {
       'Three leaves',
       'Spring leaves gives',
       '86 %',
-      '512 × 512',
+      '320 × 320',
       'House press 1.0.0',
       `painter ${PAINTER_VERSION}`,
       `mixer ${MIXER_VERSION}`,
@@ -298,7 +298,7 @@ test.describe.serial('from pictures to delivery', () => {
     };
     for (const image of manifest.images) {
       const meta = await sharp(files.get(image.file)).metadata();
-      expect([meta.width, meta.height]).toEqual([512, 512]);
+      expect([meta.width, meta.height]).toEqual([320, 320]);
       const xmp = meta.xmp!.toString();
       expect(xmp).toContain(image.ticketHash);
       expect(xmp).toContain(

@@ -69,19 +69,19 @@ test('shelves and what stands on them keep the order given by hand', async ({ pa
   await expect(washes).toBeVisible();
   const names = page.locator('.references b');
   const before = await names.allTextContents();
-  expect(before.length).toBeGreaterThan(4);
+  expect(before.length).toBeGreaterThan(2);
   // With the keys: the third goes one place to the left.
   const third = page.getByRole('link', { name: new RegExp(before[2]) });
   await third.focus();
   await page.keyboard.press(',');
   await expect(names.nth(1)).toHaveText(before[2]);
-  // By hand: the last is set down before the first.
-  const last = page.locator('.references li', { hasText: before[4] });
+  // By hand: the one it passed is set down before the first.
+  const last = page.locator('.references li', { hasText: before[1] });
   await last.dragTo(page.locator('.references li', { hasText: before[0] }));
-  await expect(names.first()).toHaveText(before[4]);
+  await expect(names.first()).toHaveText(before[1]);
   await page.reload();
   await findReference(page, 'study');
-  await expect(names.first()).toHaveText(before[4]);
+  await expect(names.first()).toHaveText(before[1]);
   await washes.hover();
   await page.getByRole('button', { name: 'Move Washes up' }).click();
   await page.getByRole('button', { name: 'Rename' }).last().click();
@@ -185,7 +185,7 @@ test('a variant is cropped, cut, painted out, recoloured and treated, compared w
 
 test('a reference shows where each facet comes from, and drafts words that a person crosses out and keeps', async ({ page }) => {
   await signIn(page);
-  await openReference(page, 'Pumpkin heap');
+  await openReference(page, 'Kale at noon');
   await expect(page.getByText('Line width')).toBeVisible();
   await page.getByRole('button', { name: 'line', exact: true }).click();
   const map = page.getByRole('img', { name: 'Where line comes from' });
@@ -200,10 +200,10 @@ test('a reference shows where each facet comes from, and drafts words that a per
   await page.locator('.chips').getByRole('button', { name: 'thick paint' }).click();
   await expect(looks).not.toHaveValue(/thick paint/);
   await expect(page.getByLabel('What it shows')).toHaveValue('');
-  await page.getByLabel('What it shows').fill('a heap of pumpkins');
+  await page.getByLabel('What it shows').fill('kale at noon');
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await page.reload();
-  await expect(page.getByLabel('What it shows')).toHaveValue('a heap of pumpkins');
+  await expect(page.getByLabel('What it shows')).toHaveValue('kale at noon');
   await expect(looks).not.toHaveValue(/thick paint/);
   await expectAccessible(page, 'reference with words');
 });

@@ -116,7 +116,7 @@ test('proofs are laid together: one zoom for all, wiped and subtracted, with wha
   await page.keyboard.press('+');
   await expect.poll(async () => (await widths()).every(w => Math.abs(w - before * 1.25) < 1)).toBeTruthy();
   await page.keyboard.press('t');
-  await expect.poll(async () => (await widths()).every(w => Math.abs(w - 512) < 1)).toBeTruthy();
+  await expect.poll(async () => (await widths()).every(w => Math.abs(w - 320) < 1)).toBeTruthy();
   await page.keyboard.press('w');
   await expect(page.locator('zs-pane')).toHaveCount(1);
   await expect(page.locator('zs-pane img')).toHaveCount(2);

@@ -172,7 +172,7 @@ export interface Stocked {
   plan: PlanInput;
 }
 
-/** Puts two references, a look, a template and three drawable subjects into a house, and a plan of two takes each at 512². */
+/** Puts two references, a look, a template and three drawable subjects into a house, and a plan of two takes each at 320². */
 export async function stock(lead: Agent): Promise<Stocked> {
   const references: Reference[] = [];
   for (const n of [1, 2])
@@ -215,7 +215,7 @@ export async function stock(lead: Agent): Promise<Stocked> {
     lookIds: [look.id],
     templateId: template.id,
     fills: {},
-    formatIds: [house.formats.find(f => f.name === 'Square 512')!.id],
+    formatIds: [house.formats.find(f => f.name === 'Square 320')!.id],
     takes: 2,
     seedPolicy: 'subject',
     seed: 5,

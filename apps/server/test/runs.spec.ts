@@ -105,7 +105,7 @@ describe('runs', () => {
       expect(proof.ticket.seed).toBe(t.seed);
       const working = await lead().get(`/api/pictures/${proof.pictureSha}/working`).responseType('blob').expect(200);
       const meta = await sharp(working.body as Buffer).metadata();
-      expect([meta.width, meta.height]).toEqual([512, 512]);
+      expect([meta.width, meta.height]).toEqual([320, 320]);
     }
     const house2 = (await lead().get('/api/house')).body as { presses: { secondsPerImage: number | null }[] };
     expect(house2.presses[0].secondsPerImage).toBeGreaterThan(0);

@@ -49,8 +49,11 @@ export async function mixLooks(context: Context, list: readonly DemoLook[], by: 
   return ids;
 }
 
-/** Fills the demo library up in the background, once per house; what was there when it was last interrupted stays. */
-export async function fillLibrary(context: Context): Promise<void> {
+/**
+ * Fills the demo library up in the background, once per house; what was there when it was last interrupted stays. The small house gets
+ * those references only that its looks are mixed of.
+ */
+export async function fillLibrary(context: Context, size: 'full' | 'small'): Promise<void> {
   const { db } = context;
   const marks = await db
     .select({ kind: events.kind, who: events.who })
@@ -65,8 +68,9 @@ export async function fillLibrary(context: Context): Promise<void> {
     .limit(1);
   const by = first.id;
   const there = new Set((await db.select({ name: styleReferences.name }).from(styleReferences)).map(r => r.name));
+  const mixedIn = new Set(MORE_LOOKS.flatMap(l => l.versions.flatMap(v => v.sources.map(([name]) => name))));
   for (const r of moreReferences()) {
-    if (there.has(r.name)) continue;
+    if (there.has(r.name) || (size === 'small' && !mixedIn.has(r.name))) continue;
     await stand(context, r, await takeIn(context, r), by);
     await new Promise(resolve => setTimeout(resolve, BREATH).unref());
   }

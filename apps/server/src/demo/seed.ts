@@ -26,7 +26,7 @@ export async function keepDemoHouse(context: Context): Promise<void> {
   const size = context.settings.demo === 'full' ? 'full' : 'small';
   if (await isHouseEmpty(context)) await seedHouse(context, size);
   const inBackground = async (): Promise<void> => {
-    await fillLibrary(context);
+    await fillLibrary(context, size);
     // Codes are many, and nobody waits for their figures: they come after the library.
     context.codes.poke();
     if (size === 'full') await orderDemoRuns(context);
