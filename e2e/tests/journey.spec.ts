@@ -120,7 +120,7 @@ test.describe.serial('from pictures to delivery', () => {
     await expect(page.getByText('One breakfast radish on a seed packet')).toBeVisible();
     for (const [label, file] of [
       ['Stall crate', { name: 'crate.jpg', mimeType: 'image/jpeg', buffer: await picture(21, 'jpeg', 900) }],
-      ['Trowel photo', { name: 'trowel.webp', mimeType: 'image/webp', buffer: await picture(22, 'webp', 300) }],
+      ['Trowel photo', { name: 'trowel.webp', mimeType: 'image/webp', buffer: await picture(22, 'webp', 180) }],
     ] as const) {
       const row = page.getByRole('listitem').filter({ hasText: label });
       await row.locator('input[type=file]').setInputFiles(file);
@@ -162,7 +162,7 @@ test.describe.serial('from pictures to delivery', () => {
     await expect(page.getByText('10 of 20 subjects')).toBeVisible();
     await expect(page.locator('.sums')).toContainText('30 images');
     await expect(page.locator('.sums')).toContainText(/\d+ (s|min) at the press’s pace/);
-    await expect(page.getByText(/Trowel photo: its picture is 300 × 300/)).toBeVisible();
+    await expect(page.getByText(/Trowel photo: its picture is 180 × 180/)).toBeVisible();
 
     await page.getByLabel('Takes', { exact: true }).fill('0');
     await expect(alerts(page)).toContainText('at least 1 take');

@@ -82,6 +82,8 @@ test('shelves and what stands on them keep the order given by hand', async ({ pa
   await page.reload();
   await findReference(page, 'study');
   await expect(names.first()).toHaveText(before[1]);
+  await findReference(page, 'Dye test');
+  await expect(page.locator('.shelf-head')).toHaveCount(2);
   await washes.hover();
   await page.getByRole('button', { name: 'Move Washes up' }).click();
   await page.getByRole('button', { name: 'Rename' }).last().click();
