@@ -20,9 +20,10 @@ export const presses = mysqlTable(
     shares: boolean('shares').notNull().default(true),
     /** What it last said of itself. */
     capabilities: json<Capabilities>('capabilities'),
-    /** Seconds of an image of 768 × 768, all its painters together, as a running mean: of free images, and of bound ones. */
+    /** Seconds of a free image of 768 × 768, all its painters together, as a running mean. */
     secondsPerImage: double('seconds_per_image'),
-    secondsPerBound: double('seconds_per_bound'),
+    /** Seconds that a bound image takes longer, whatever its size: what brings it to its set is tried small. */
+    secondsToSettle: double('seconds_to_settle'),
     seenAt: moment('seen_at'),
     /** What it last did wrong; null since it did right again. */
     fault: varchar('fault', { length: 300 }),

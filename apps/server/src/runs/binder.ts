@@ -5,12 +5,9 @@ import { ProblemError } from '../http/problemError.ts';
 import { PressError } from '../presses/pressClient.ts';
 import { fingerprintsOf } from '../shelf/service.ts';
 import { orderImage } from './makeTake.ts';
+import { MOST_PROBES, probeFormat } from './probes.ts';
 import { batches, cells, proofs, takes } from './tables.ts';
 
-/** Long side of the small paintings that a set's sheet is read from. */
-const PROBE_SIDE = 256;
-/** Most cells that are painted small for one sheet; of more, every so-manieth is taken. */
-const MOST_PROBES = 48;
 const IDLE_MS = 500;
 const PRESS_AWAY_MS = 2000;
 
@@ -133,11 +130,9 @@ export class Binder {
   /** Null when the press says that this one cannot be made: the run itself will say so of it. */
   private async probe(ticket: Ticket): Promise<Fingerprint | null> {
     const { context } = this;
-    const k = Math.min(1, PROBE_SIDE / Math.max(ticket.format.width, ticket.format.height));
-    const [width, height] = [ticket.format.width, ticket.format.height].map(v => Math.max(64, Math.round(v * k)));
     // Marks are laid over what is painted, and have no part in it.
     const { marks: _, ...rest } = ticket;
-    const small: Ticket = { ...rest, format: { ...ticket.format, width, height } };
+    const small: Ticket = { ...rest, format: probeFormat(ticket.format) };
     try {
       const stopped = (): void => {
         if (!this.running) throw new PressError('The server is being stopped.', 'gone', true);

@@ -1,7 +1,11 @@
 import type { ExpandedPlan } from '@zinc/core';
 import { isUp, sameMake, type KnownPress } from '../presses/presses.ts';
+import { MOST_PROBES, probeFormat } from './probes.ts';
 
-const PACE_PIXELS = 768 * 768;
+/** Paces are of images of so many pixels. */
+export const PACE_PIXELS = 768 * 768;
+/** How long settling a bound image takes where it was not measured, in times of what a free image of {@link PACE_PIXELS} takes. */
+export const SETTLING = 2;
 
 /** What an image costs at a press: what the house says, else what the press says. */
 export function priceAt({ row, says }: KnownPress): number {
@@ -26,17 +30,31 @@ export function secondsOf(expanded: ExpandedPlan, presses: readonly KnownPress[]
     const own = expanded.cells.filter(c => !c.struckOut && c.tickets[0].press.id === press.row.id);
     if (own.length === 0) continue;
     const sharing = [press, ...presses.filter(p => p !== press && isUp(p) && sameMake(p, press))];
-    const paces = sharing.flatMap(p => (p.row.secondsPerImage === null ? [] : [p.row.secondsPerImage]));
-    if (paces.length === 0) continue;
-    const together = 1 / paces.reduce((sum, pace) => sum + 1 / pace, 0);
-    // How many times longer a bound image takes, as measured at this press.
-    const bound =
-      press.row.secondsPerBound && press.row.secondsPerImage ? press.row.secondsPerBound / press.row.secondsPerImage : 1;
-    const pixels = own.reduce((sum, { tickets, bind }) => {
-      const { width, height } = tickets[0].format;
-      return sum + tickets.length * width * height * (bind ? bound : 1);
-    }, 0);
-    longest = Math.max(longest ?? 0, (together * pixels) / PACE_PIXELS);
+    const known = sharing.flatMap(({ row }) =>
+      row.secondsPerImage ? [{ image: row.secondsPerImage, settle: row.secondsToSettle || row.secondsPerImage * SETTLING }] : [],
+    );
+    if (known.length === 0) continue;
+    const pixels = own.reduce((sum, { tickets: [t, ...more] }) => sum + (1 + more.length) * t.format.width * t.format.height, 0);
+    const settled = own.reduce((sum, { tickets, bind }) => sum + (bind ? tickets.length : 0), 0);
+    const seconds =
+      (together(known.map(k => k.image)) * (pixels + pixelsOfProbes(own))) / PACE_PIXELS +
+      (settled > 0 ? together(known.map(k => k.settle)) * settled : 0);
+    longest = Math.max(longest ?? 0, seconds);
   }
   return longest;
+}
+
+/** Seconds apiece of presses that share the work. */
+function together(paces: readonly number[]): number {
+  return 1 / paces.reduce((sum, pace) => sum + 1 / pace, 0);
+}
+
+/** What is painted small beforehand, so that a set without an anchor knows its middle. */
+function pixelsOfProbes(cells: ExpandedPlan['cells']): number {
+  const probed = cells.filter(c => c.bind && !c.bind.anchor);
+  const all = probed.reduce((sum, { tickets: [{ format }] }) => {
+    const { width, height } = probeFormat(format);
+    return sum + width * height;
+  }, 0);
+  return all * Math.min(1, MOST_PROBES / Math.max(1, probed.length));
 }

@@ -3,7 +3,7 @@ import type { BindingSheet } from '../set/bind.ts';
 import type { Fidelity } from './fidelity.ts';
 
 /** Version of the painter; it stands on every ticket, and a deliberate change of any pixel raises it. */
-export const PAINTER_VERSION = 5;
+export const PAINTER_VERSION = 6;
 
 /** A part of the frame, 0–1 of its width and height. */
 export interface Box {

@@ -34,7 +34,7 @@ import { layWash } from './wash.ts';
 const WHOLLY = 0.97;
 const LEAST = 0.02;
 /** Long side of the small paintings that a bound picture is settled on; it is the size that pictures are measured at. */
-const TRIAL_SIDE = 512;
+const TRIAL_SIDE = 320;
 /** Strokes bring part of a surface's unrest; patches the rest of it. */
 const PATCH_SHARE = 0.7;
 
