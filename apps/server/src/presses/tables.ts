@@ -20,10 +20,9 @@ export const presses = mysqlTable(
     shares: boolean('shares').notNull().default(true),
     /** What it last said of itself. */
     capabilities: json<Capabilities>('capabilities'),
-    /** Seconds of a free image of 768 × 768, all its painters together, as a running mean. */
+    /** Seconds of an image of 768 × 768, all its painters together, as a running mean: measured with free images, and with bound ones. */
     secondsPerImage: double('seconds_per_image'),
-    /** Seconds that a bound image takes longer, whatever its size: what brings it to its set is tried small. */
-    secondsToSettle: double('seconds_to_settle'),
+    secondsPerBound: double('seconds_per_bound'),
     seenAt: moment('seen_at'),
     /** What it last did wrong; null since it did right again. */
     fault: varchar('fault', { length: 300 }),

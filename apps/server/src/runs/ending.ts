@@ -1,4 +1,4 @@
-import { and, eq, inArray, sql, type AnyColumn, type SQL } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Context } from '../context.ts';
 import { inMilliseconds } from '../db/columns.ts';
 import { inSpiteOfDeadlocks } from '../db/connect.ts';
@@ -7,7 +7,7 @@ import { PressError } from '../presses/pressClient.ts';
 import { isUp, sameMake, type KnownPress } from '../presses/presses.ts';
 import { presses } from '../presses/tables.ts';
 import { settleTake, type Claim } from './claims.ts';
-import { PACE_PIXELS, SETTLING } from './estimate.ts';
+import { workOf } from './estimate.ts';
 import { batches, takes } from './tables.ts';
 
 const MOST_ATTEMPTS = 4;
@@ -92,24 +92,15 @@ export async function closeForgotten(context: Context): Promise<void> {
   for (const { id } of rows) await finishBatch(context, id);
 }
 
-/**
- * Remembers how long a press takes an image of 768 × 768, all its painters together, and how much longer when it is bound, as running means;
- * and that it did right.
- */
+/** Remembers how long a press takes an image, all its painters together, as a running mean; and that it did right. */
 export async function recordPace(context: Context, seconds: number, claim: Claim, press: KnownPress): Promise<void> {
-  const { width, height } = claim.ticket.format;
-  const size = (width * height) / PACE_PIXELS;
-  const mean = (column: AnyColumn, value: SQL): SQL => sql`coalesce(${column} * 0.85 + ${value} * 0.15, ${value})`;
-  const { secondsPerImage, secondsToSettle } = presses;
-  // Of a press that made no free image yet, the share of painting in a bound one is taken for granted.
-  const alone = sql`coalesce(${secondsPerImage}, ${seconds / (size + SETTLING)})`;
-  const paces = claim.ticket.binding
-    ? { secondsPerImage: alone, secondsToSettle: mean(secondsToSettle, sql`greatest(0, ${seconds} - ${alone} * ${size})`) }
-    : { secondsPerImage: mean(secondsPerImage, sql`${seconds / size}`) };
+  const { format, binding } = claim.ticket;
+  const pace = seconds / workOf(format, binding !== undefined);
+  const column = binding ? 'secondsPerBound' : 'secondsPerImage';
   await context.db
     .update(presses)
     .set({
-      ...paces,
+      [column]: sql`coalesce(${presses[column]} * 0.85 + ${pace} * 0.15, ${pace})`,
       capabilities: press.says,
       seenAt: new Date(),
     })

@@ -1,11 +1,19 @@
-import type { ExpandedPlan } from '@zinc/core';
+import type { ExpandedPlan, Ticket } from '@zinc/core';
 import { isUp, sameMake, type KnownPress } from '../presses/presses.ts';
 import { MOST_PROBES, probeFormat } from './probes.ts';
 
-/** Paces are of images of so many pixels. */
-export const PACE_PIXELS = 768 * 768;
-/** How long settling a bound image takes where it was not measured, in times of what a free image of {@link PACE_PIXELS} takes. */
-export const SETTLING = 2;
+type Size = Pick<Ticket['format'], 'width' | 'height'>;
+
+const PACE_PIXELS = 768 * 768;
+/** The share of an image of 768 × 768 that goes with its pixels; the rest an image of any size costs. */
+const BY_PIXELS = 0.55;
+/** What settling a bound image costs, whatever its size, for it is done small. */
+const SETTLING = 2.8;
+
+/** How much work an image is at the house press, in free images of 768 × 768. */
+export function workOf({ width, height }: Size, bound: boolean): number {
+  return BY_PIXELS * ((width * height) / PACE_PIXELS) + 1 - BY_PIXELS + (bound ? SETTLING : 0);
+}
 
 /** What an image costs at a press: what the house says, else what the press says. */
 export function priceAt({ row, says }: KnownPress): number {
@@ -30,31 +38,27 @@ export function secondsOf(expanded: ExpandedPlan, presses: readonly KnownPress[]
     const own = expanded.cells.filter(c => !c.struckOut && c.tickets[0].press.id === press.row.id);
     if (own.length === 0) continue;
     const sharing = [press, ...presses.filter(p => p !== press && isUp(p) && sameMake(p, press))];
-    const known = sharing.flatMap(({ row }) =>
-      row.secondsPerImage ? [{ image: row.secondsPerImage, settle: row.secondsToSettle || row.secondsPerImage * SETTLING }] : [],
+    const free = paceOf(sharing.map(p => p.row.secondsPerImage ?? p.row.secondsPerBound));
+    const bound = paceOf(sharing.map(p => p.row.secondsPerBound ?? p.row.secondsPerImage));
+    if (free === null || bound === null) continue;
+    const seconds = own.reduce(
+      (sum, { tickets, bind }) => sum + tickets.length * workOf(tickets[0].format, bind !== null) * (bind ? bound : free),
+      workOfProbes(own) * free,
     );
-    if (known.length === 0) continue;
-    const pixels = own.reduce((sum, { tickets: [t, ...more] }) => sum + (1 + more.length) * t.format.width * t.format.height, 0);
-    const settled = own.reduce((sum, { tickets, bind }) => sum + (bind ? tickets.length : 0), 0);
-    const seconds =
-      (together(known.map(k => k.image)) * (pixels + pixelsOfProbes(own))) / PACE_PIXELS +
-      (settled > 0 ? together(known.map(k => k.settle)) * settled : 0);
     longest = Math.max(longest ?? 0, seconds);
   }
   return longest;
 }
 
-/** Seconds apiece of presses that share the work. */
-function together(paces: readonly number[]): number {
-  return 1 / paces.reduce((sum, pace) => sum + 1 / pace, 0);
+/** The pace of presses that share the work; null when none is known. */
+function paceOf(paces: readonly (number | null)[]): number | null {
+  const known = paces.filter(p => p !== null);
+  return known.length === 0 ? null : 1 / known.reduce((sum, pace) => sum + 1 / pace, 0);
 }
 
 /** What is painted small beforehand, so that a set without an anchor knows its middle. */
-function pixelsOfProbes(cells: ExpandedPlan['cells']): number {
+function workOfProbes(cells: ExpandedPlan['cells']): number {
   const probed = cells.filter(c => c.bind && !c.bind.anchor);
-  const all = probed.reduce((sum, { tickets: [{ format }] }) => {
-    const { width, height } = probeFormat(format);
-    return sum + width * height;
-  }, 0);
+  const all = probed.reduce((sum, { tickets: [{ format }] }) => sum + workOf(probeFormat(format), false), 0);
   return all * Math.min(1, MOST_PROBES / Math.max(1, probed.length));
 }

@@ -33,7 +33,7 @@ import { layWash } from './wash.ts';
 /** From here on a pass is taken to cover all that was under it. */
 const WHOLLY = 0.97;
 const LEAST = 0.02;
-/** Long side of the small paintings that a bound picture is settled on; it is the size that pictures are measured at. */
+/** Long side of the small paintings that a bound picture is settled on: smaller ones misjudge marks, larger ones bring sets no nearer together. */
 const TRIAL_SIDE = 320;
 /** Strokes bring part of a surface's unrest; patches the rest of it. */
 const PATCH_SHARE = 0.7;

@@ -10,6 +10,7 @@ import { sessionFeature } from '../shared/session.store';
 import { StateView } from '../shared/state';
 import { Thumb } from '../shared/thumb';
 import { subjects } from '../wording/wording.store';
+import { Arrivals } from './arrivals';
 import { RunFeed } from './run-feed';
 import { StripPanel } from './strip-panel';
 
@@ -318,14 +319,19 @@ export class RunPage {
   readonly id = input.required<string>();
   private readonly store = inject(Store);
   private readonly person = this.store.selectSignal(sessionFeature.selectPerson);
-  private readonly house = this.store.selectSignal(sessionFeature.selectHouse);
   readonly mayMake = computed(() => this.person()?.role !== 'reviewer');
+  private readonly arrivals = computed(() => {
+    this.id();
+    return new Arrivals();
+  });
   readonly left = computed(() => {
-    const d = this.feed.detail();
-    const pace = this.house()?.presses[0]?.secondsPerImage;
-    const rest = d ? d.run.images - d.run.made - d.run.failed : 0;
-    if (!d || !pace || rest <= 0 || d.run.state !== 'running') return '';
-    return writtenSpan((rest * pace * d.format.width * d.format.height) / 589_824);
+    const run = this.feed.detail()?.run;
+    if (!run) return '';
+    const now = performance.now();
+    this.arrivals().see(run.state === 'running', run.made, now);
+    const rest = run.images - run.made - run.failed;
+    const seconds = rest > 0 ? this.arrivals().secondsFor(rest, run.made, now) : null;
+    return seconds === null ? '' : writtenSpan(seconds);
   });
 
   private readonly allSubjects = this.store.selectSignal(subjects.all);
