@@ -28,13 +28,13 @@ import { StripPanel } from './strip-panel';
           <span class="state" [class.on]="d.run.state === 'running'" role="status">{{ d.run.state }}</span>
           <span class="grow"></span>
           @if (mayMake()) {
-            @if (d.run.state === 'running' || d.run.state === 'waiting') {
+            @if (d.run.state === 'running') {
               <button class="b" type="button" (click)="move('pause')">Pause <kbd>P</kbd></button>
             }
             @if (d.run.state === 'paused') {
               <button class="b main" type="button" (click)="move('resume')">Go on <kbd>P</kbd></button>
             }
-            @if (d.run.state === 'running' || d.run.state === 'paused') {
+            @if (d.run.state === 'running' || d.run.state === 'waiting' || d.run.state === 'paused') {
               <button class="b" type="button" (click)="move('stop')">Stop for good</button>
             }
             @if (d.run.state === 'done' || d.run.state === 'stopped') {
