@@ -14,7 +14,7 @@ const FIRST_FORMATS = [
   { name: 'Square 512', width: 512, height: 512 },
   { name: 'Spread 3:4', width: 768, height: 1024 },
   { name: 'Banner 2:1', width: 1024, height: 512 },
-  // For trials: made in a fifth of the time of a catalogue picture.
+  // For trials and pilots, which need no more.
   { name: 'Square 320', width: 320, height: 320 },
 ];
 
